@@ -109,7 +109,7 @@ export { askedNow, promptPassed } from "./prompts/askedNow";
 export { describePrompt, offerPrompt } from "./prompts/describePrompt";
 export { describeSwitch } from "./modes/describeSwitch";
 export type { Switch } from "./modes/describeSwitch";
-export { listPatternSights } from "./study/patternSights";
+export { listPatternSights, listPromptsFailedBy } from "./study/patternSights";
 export type { PatternSight } from "./study/patternSights";
 export { readMeter } from "./study/meter";
 export type { Meter } from "./study/meter";

@@ -389,6 +389,22 @@ test("repeats of a held key are counted and have no effect; an unbound code is r
   ]);
 });
 
+test("a press of a control that no rule uses is reported as such, and one that cancels a rule is not", () => {
+  const reportOfB = () => {
+    tab.pad.wake();
+    play(["down", "key:KeyB", 3]);
+    wait(2);
+    tab.page()!.leave();
+    return pad().log.find(({ value }) => value > 0)?.dropped;
+  };
+  expect(reportOfB()).toBe("unused");
+  tab.workbench.editKit("cancel", kit => ({
+    ...kit,
+    patterns: [{ ...kit.patterns[0]!, cancel: ["b"] } as Kit["patterns"][number]],
+  }));
+  expect(reportOfB()).toBe("");
+});
+
 test("a try can be kept as a take repeatedly, each with a unique name", () => {
   tab.pad.wake();
   play(["down", "key:KeyA", 3]);

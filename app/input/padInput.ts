@@ -1,5 +1,6 @@
 import type { StoreApi } from "zustand/vanilla";
-import { listPatternSights, type Kit } from "#core";
+import { listPatternSights, listPromptsFailedBy, type Kit } from "#core";
+import { bodyUseOf } from "#stage";
 import { createHeld, type RawReport } from "./held";
 import type { LiveSession } from "./liveSession";
 import type { PadState, RawEvent } from "./padState";
@@ -43,9 +44,12 @@ interface Settled {
   readonly control: number;
 }
 
-/** Returns whether any rule sees a control in the current mode. */
-function isSeen({ program, state }: LiveSession, control: number): boolean {
-  return listPatternSights(program, control, state.mode).some(sight => sight.verdict === "hears");
+/** Returns whether a rule or a body of the stage uses a control in the present mode. */
+function isUsed({ rules, program, state }: LiveSession, control: number): boolean {
+  const sights = listPatternSights(program, control, state.mode);
+  if (sights.some(({ verdict }) => verdict === "hears" || verdict === "cancels")) return true;
+  if (listPromptsFailedBy(program, control, state.mode).length > 0) return true;
+  return bodyUseOf(rules.kit, program.controls[control]!.id)?.isByRules === false;
 }
 
 /** Creates the input of a pad, with nothing held. */
@@ -102,9 +106,9 @@ export function createPadInput({ store, figures, beganMs, onAllGone }: InputWorl
     if (inHand === "key" || inHand === "pad" || inHand === "mouse") store.setState({ inHand });
     const settled = updateControls(timeMs);
     if (!settled && !isCrossing) return;
-    const isUnseen =
-      dropped === "" && settled !== undefined && raw.value > 0 && !isSeen(session, settled.control);
-    log({ code: raw.code, value: raw.value, dropped: isUnseen ? "unheard" : dropped, ...settled }, timeMs);
+    const isUnused =
+      dropped === "" && settled !== undefined && raw.value > 0 && !isUsed(session, settled.control);
+    log({ code: raw.code, value: raw.value, dropped: isUnused ? "unused" : dropped, ...settled }, timeMs);
   }
 
   function letAllGo(timeMs: number): void {

@@ -11,7 +11,7 @@ export interface RawEvent {
   readonly timeMs: number;
   /** The frame on which a control changed because of it; −1 for none. */
   readonly frame: number;
-  readonly dropped: DropReason | "unheard" | "focus lost" | "unplugged" | "stuck";
+  readonly dropped: DropReason | "unused" | "focus lost" | "unplugged" | "stuck";
   readonly isStretched: boolean;
 }
 

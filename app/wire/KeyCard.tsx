@@ -1,4 +1,11 @@
-import { joinNames, listPatternSights, type PatternSight, type Kit, type Program } from "#core";
+import {
+  joinNames,
+  listPatternSights,
+  listPromptsFailedBy,
+  type PatternSight,
+  type Kit,
+  type Program,
+} from "#core";
 import type { Rules } from "#stage";
 import { formatCode } from "../input/codes";
 import { useEvaluation } from "../document/evaluationContext";
@@ -21,16 +28,22 @@ function describeRule(kit: Kit, program: Program, pattern: number, mode: number)
   return waiting.length > 0 ? `${name} (for ${joinNames(waiting)})` : name;
 }
 
-/** Describes which patterns see a control in a mode; indices are those of the rules' own kit. */
+/** Describes which patterns and prompts use a control in a mode; indices are those of the rules' own kit. */
 function describeSights({ kit, program }: Rules, control: number, mode: number): string {
   const sights = listPatternSights(program, control, mode);
   const nameOf = (i: number) => kit.patterns[i]?.name ?? "?";
   const named = (verdict: PatternSight["verdict"], format = nameOf) =>
     joinNames(sights.filter(item => item.verdict === verdict).map(item => format(item.pattern)));
   const visible = named("hears", i => describeRule(kit, program, i, mode));
+  const wrong = listPromptsFailedBy(program, control, mode).map(p => kit.prompts![p]!.name);
   const captor = sights.find(item => item.verdict === "captured");
+  const uses = [
+    visible && `used by ${visible}`,
+    named("cancels") && `cancels ${named("cancels")}`,
+    wrong.length > 0 && `a wrong answer to ${joinNames(wrong)}`,
+  ].filter(Boolean);
   const parts = [
-    visible ? `used by ${visible}` : "no rule uses it",
+    ...(uses.length > 0 ? uses : ["no rule uses it"]),
     captor && `${nameOf(captor.by)} takes it away from ${named("captured")}`,
     named("other-mode") && `${named("other-mode")} not active here`,
     named("off") && `${named("off")} switched off`,

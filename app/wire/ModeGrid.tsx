@@ -1,5 +1,5 @@
 import type { Control, Kit, Program } from "#core";
-import { listPatternSights } from "#core";
+import { listPatternSights, listPromptsFailedBy } from "#core";
 import { isActiveIn, setActiveIn } from "../edits/modeEdits";
 import { useEvaluation } from "../document/evaluationContext";
 import { useWorkbench } from "../document/workbenchContext";
@@ -14,7 +14,7 @@ interface Rule {
   readonly modes?: readonly string[];
 }
 
-/** Returns the patterns that use a control, each with its moves. */
+/** Returns the patterns that a control forms or cancels, each with its moves. */
 function rulesOf(kit: Kit, program: Program, control: number): Rule[] {
   return listPatternSights(program, control, 0).flatMap(({ pattern }) => {
     const found = kit.patterns[pattern]!;
@@ -31,7 +31,9 @@ function rulesOf(kit: Kit, program: Program, control: number): Rule[] {
  * directly.
  */
 function summary({ kit, program }: Pick<Rules, "kit" | "program">, control: number, mode: number): string {
-  const visible = listPatternSights(program, control, mode).filter(sight => sight.verdict === "hears");
+  const sights = listPatternSights(program, control, mode);
+  const visible = sights.filter(sight => sight.verdict === "hears");
+  const cancelled = sights.filter(sight => sight.verdict === "cancels");
   const names = visible.flatMap(({ pattern }) => {
     const found = kit.patterns[pattern]!;
     const moves = (kit.moves ?? []).filter(
@@ -40,7 +42,11 @@ function summary({ kit, program }: Pick<Rules, "kit" | "program">, control: numb
     return moves.length > 0 ? moves.map(move => move.name) : [found.name];
   });
   const use = describeBodyUse({ kit, program }, control, mode);
-  return [...new Set([...names, ...(use ? [use] : [])])].join(", ");
+  const ends = [
+    ...cancelled.map(({ pattern }) => `cancels ${kit.patterns[pattern]!.name}`),
+    ...listPromptsFailedBy(program, control, mode).map(p => `fails ${kit.prompts![p]!.name}`),
+  ];
+  return [...new Set([...names, ...ends, ...(use ? [use] : [])])].join(", ");
 }
 
 function Cell({

@@ -8,7 +8,7 @@ const DROPPED_WORDS: Readonly<Record<RawEvent["dropped"], string>> = {
   repeat: "dropped: repeat by the system",
   same: "dropped: nothing new",
   "not bound": "plays nothing here",
-  unheard: "used by no rule in this mode",
+  unused: "used by no rule in this mode",
   "focus lost": "all let go: focus lost",
   unplugged: "let go: the pad is gone",
   stuck: "let go: its key up never came",
@@ -55,7 +55,9 @@ export function RawLog() {
               <span className="block font-sans text-foxglove">
                 {event.isStretched
                   ? "shorter than a frame: kept one frame long"
-                  : DROPPED_WORDS[event.dropped]}
+                  : event.dropped === "unused" && !kit?.modes
+                    ? "no rule uses it"
+                    : DROPPED_WORDS[event.dropped]}
               </span>
             )}
           </li>

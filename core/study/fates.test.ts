@@ -143,9 +143,9 @@ test("every press of any kit has a fate with a sentence", () => {
       }
     }),
     { numRuns: 100 },
-    () => outcomes.size === 5,
+    () => outcomes.size === 6,
   );
-  expect([...outcomes].sort()).toEqual(["fired", "lapsed", "lost", "unheard", "used"]);
+  expect([...outcomes].sort()).toEqual(["ended", "fired", "lapsed", "lost", "unheard", "used"]);
 });
 
 const strip = fc

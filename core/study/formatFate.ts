@@ -3,7 +3,14 @@ import type { Program } from "../program/program";
 import { nextOpening } from "../trace/gateTurns";
 import { notes } from "../trace/noteKinds";
 import { lapseWords } from "../trace/reasonWords";
-import { firstNoteAfter, LOSS_REASONS, PERFORMED_BY, type Trace } from "../trace/trace";
+import {
+  FAILURES,
+  firstNoteAfter,
+  LAPSE_REASONS,
+  LOSS_REASONS,
+  PERFORMED_BY,
+  type Trace,
+} from "../trace/trace";
 import { clockOfTrace } from "../time/takeClock";
 import { dueFrame } from "./dueFrame";
 import { joinNames } from "../formats/words";
@@ -116,25 +123,54 @@ function howUsed(kit: Kit, program: Program, trace: Trace, fate: Fate): string {
     .join(", and ");
 }
 
+/** The words for how a press ended a rule of a name, by reason. */
+const ENDED_BY: Readonly<Record<string, (name: string) => string>> = {
+  cancelled: name => `cancelled ${name}`,
+  broken: name => `broke off ${name}`,
+  wrong: name => `failed ${name} as the wrong button`,
+  "too-early": name => `failed ${name} by coming too early`,
+};
+
+/** Formats what a press ended, as words after it; empty if nothing. */
+function whatEnded(kit: Kit, { frame: pressed, endings }: Fate): string {
+  const words = endings.map(({ kind, index, frame, reason }) => {
+    const isPattern = kind === "pattern";
+    const why = isPattern ? LAPSE_REASONS[reason]! : FAILURES[reason]!;
+    const words = ENDED_BY[why]!(nameOf(isPattern ? kit.patterns : kit.prompts, index));
+    return frame === pressed ? words : `${words} at ${frame}`;
+  });
+  return joinNames([...new Set(words)]);
+}
+
+/** Formats the lapses of a press, each pattern with its frame and reason. */
+function whyLapsed(kit: Kit, fate: Fate): string[] {
+  const parts = fate.lapses.map(
+    ({ pattern, frame, reason }) =>
+      `${nameOf(kit.patterns, pattern)} lapsed at ${frame}: ${lapseWords(reason)}`,
+  );
+  return [...new Set(parts)];
+}
+
 /** Formats what became of one press, as a sentence with its frames. The same wording is used everywhere. */
 export function formatFate({ kit, program }: RulesRead, trace: Trace, fate: Fate): string {
   const press = `${nameOf(kit.controls, fate.control)} at ${fate.frame}`;
+  const ended = whatEnded(kit, fate);
+  const also = ended && `; it ${ended}`;
   switch (fate.outcome) {
     case "used":
-      return `${press} ${howUsed(kit, program, trace, fate)}.`;
+      return `${press} ${howUsed(kit, program, trace, fate)}${also}.`;
     case "lost":
-      return `${press} was lost: ${whyAllLost(kit, program, trace, fate)}.`;
+      return `${press} was lost: ${whyAllLost(kit, program, trace, fate)}${also}.`;
     case "fired": {
       const fired = joinNames([...new Set(fate.fires.map(fire => nameOf(kit.patterns, fire.pattern)))]);
-      return `${press} fired ${fired}; ${keptWords(kit, fate) || "no move or prompt waits for it"}.`;
+      const kept = keptWords(kit, fate) || (ended ? "" : "no move or prompt waits for it");
+      return `${press} fired ${fired}${kept && `; ${kept}`}${also}.`;
     }
+    case "ended":
+      return `${[`${press} ${ended}`, ...whyLapsed(kit, fate)].join("; ")}.`;
     case "lapsed": {
-      const parts = fate.lapses.map(
-        lapse =>
-          `${nameOf(kit.patterns, lapse.pattern)} lapsed at ${lapse.frame}: ${lapseWords(lapse.reason)}`,
-      );
       const kept = keptWords(kit, fate);
-      return `${press} completed nothing. ${[...new Set(parts), ...(kept ? [kept] : [])].join("; ")}.`;
+      return `${press} completed nothing. ${[...whyLapsed(kit, fate), ...(kept ? [kept] : [])].join("; ")}.`;
     }
     case "unheard":
       return `${press} was seen by no rule${fate.kept ? `: ${keptWords(kit, fate)}` : ""}.`;

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import { mustCompile, sketchKit } from "../tests/strips";
-import { listPatternSights } from "./patternSights";
+import { listPatternSights, listPromptsFailedBy } from "./patternSights";
 
 const KIT = sketchKit("ab", {
   modes: [
@@ -22,6 +22,19 @@ const KIT = sketchKit("ab", {
     { id: "gone", name: "Gone", kind: "tap", control: "a", max: "6f", off: true },
     { id: "other", name: "Other", kind: "press", control: "b" },
     { id: "both", name: "Both", kind: "chord", controls: ["a", "b"] },
+    { id: "lift", name: "Lift", kind: "hold", control: "b", for: "6f", fire: "reach", cancel: ["a"] },
+  ],
+  prompts: [
+    {
+      id: "catch",
+      name: "Catch",
+      ask: ["other"],
+      starts: { at: "0f" },
+      window: "9f",
+      wrong: "fail",
+      wrongOn: ["a"],
+    },
+    { id: "dodge", name: "Dodge", ask: ["other"], starts: { at: "0f" }, window: "9f", wrongOn: ["a"] },
   ],
 });
 
@@ -38,15 +51,19 @@ test("each pattern of a control sees it, or something hides it, mode by mode", (
     ["dive", "other-mode", -1],
     ["gone", "off", -1],
     ["both", "hears", -1],
+    ["lift", "cancels", -1],
   ]);
   expect(sights(0, 1)).toEqual([
     ["press", "captured", 1],
     ["dive", "hears", -1],
     ["gone", "off", -1],
     ["both", "captured", 1],
+    ["lift", "captured", 1],
   ]);
   expect(sights(1, 1)).toEqual([
     ["other", "hears", -1],
     ["both", "hears", -1],
+    ["lift", "hears", -1],
   ]);
+  expect([0, 1].map(control => listPromptsFailedBy(program, control, 0))).toEqual([[0], []]);
 });

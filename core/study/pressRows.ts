@@ -4,7 +4,7 @@ import { listGateTurns } from "../trace/gateTurns";
 import { notes } from "../trace/noteKinds";
 import { formatLoss } from "../trace/notes/lost";
 import { firstAbove } from "../time/rising";
-import { LAPSE_REASONS, LOSS_REASONS, PERFORMED_BY, type Trace } from "../trace/trace";
+import { FAILURES, LAPSE_REASONS, LOSS_REASONS, PERFORMED_BY, type Trace } from "../trace/trace";
 import { isOfGate, explainingLoss } from "./outcomes/fate";
 import { readOutcomes } from "./outcomes/readOutcomes";
 
@@ -19,7 +19,11 @@ export const PRESS_COLUMNS = [
   ["frame", "whole", "frame of the press, at the kit's rate"],
   ["ms", "number", "the same in milliseconds from the take's start"],
   ["held_frames", "whole", "how long it was held; up to the end of the take where it was not let go"],
-  ["outcome", "text", "used, lost, fired (nothing waited for it), lapsed or unheard"],
+  [
+    "outcome",
+    "text",
+    "used, lost, fired (nothing waited for it), ended (it ended something else), lapsed or unheard",
+  ],
   ["mode", "text", "id of the mode on that frame, where the kit has modes"],
   ["rule", "text", "id of the pattern that fired with it, or else lapsed"],
   ["used_by", "text", "id of the move or prompt that it became"],
@@ -36,6 +40,8 @@ export const PRESS_COLUMNS = [
   ],
   ["lapsed_why", "text", "why the pattern lapsed"],
   ["kept_by", "text", "id of the pattern or prompt that kept it from other rules"],
+  ["ended", "text", "id of the pattern whose attempt it cancelled or broke, or of the prompt it failed"],
+  ["ended_why", "text", "why that ended, as in a trace file: cancelled, broken, wrong, too-early"],
 ] as const satisfies readonly (readonly [string, ColumnSort, string])[];
 
 export type PressColumn = (typeof PRESS_COLUMNS)[number][0];
@@ -69,6 +75,8 @@ export function listPressRows(program: Program, trace: Trace, take: Pick<Take, "
     const lapse = fate.lapses[0];
     const fired = fate.fires[0];
     const rule = fired ?? lapse;
+    const ending = fate.endings[0];
+    const isPattern = ending?.kind === "pattern";
     const came =
       loss && isOfGate(loss) && loss.spentAt < 0
         ? firstAfter(
@@ -98,6 +106,8 @@ export function listPressRows(program: Program, trace: Trace, take: Pick<Take, "
       missed_by: loss && came !== undefined ? came - loss.frame : null,
       lapsed_why: !fired && lapse ? LAPSE_REASONS[lapse.reason]! : null,
       kept_by: keeper ? keeper.id : null,
+      ended: ending ? (isPattern ? program.patterns : program.prompts)[ending.index]!.id : null,
+      ended_why: ending ? (isPattern ? LAPSE_REASONS : FAILURES)[ending.reason]! : null,
     };
   });
 }

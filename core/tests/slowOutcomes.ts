@@ -41,6 +41,44 @@ function answerEdges(kit: Kit, events: readonly TraceEvent[], prompt: string, fr
   return inOrder.find(({ edges }) => edges.every(([, f]) => f >= from))?.edges ?? [];
 }
 
+/** Returns the controls of a pattern's attempt or steps. */
+function controlsOf(kit: Kit, id: string): string[] {
+  const pattern = kit.patterns.find(item => item.id === id)!;
+  if ("control" in pattern) return [pattern.control];
+  if ("controls" in pattern) return [...pattern.controls];
+  return pattern.steps.flatMap(step => {
+    if ("together" in step) return [...step.together];
+    if (!("dir" in step))
+      return ["press" in step ? step.press : "release" in step ? step.release : step.hold];
+    const { up, down, left, right } = kit.sticks!.find(stick => step.dir.startsWith(`${stick.id}:`))!;
+    return [up, down, left, right];
+  });
+}
+
+/**
+ * Returns the ids of the controls of which a press may have brought about an event; undefined for an event that no press
+ * of another control brings about.
+ */
+export function listEnders(kit: Kit, event: TraceEvent): string[] | undefined {
+  const all = kit.controls.map(({ id }) => id);
+  if (event.kind === "lapsed") {
+    const pattern = kit.patterns.find(({ id }) => id === event.id)!;
+    const cancel = ("cancel" in pattern && pattern.cancel) || [];
+    if (event.why === "cancelled") return [...cancel];
+    if (event.why !== "broken") return undefined;
+    const uncounted = [
+      ...cancel,
+      ...controlsOf(kit, event.id),
+      ...(kit.sticks ?? []).flatMap(({ up, down, left, right }) => [up, down, left, right]),
+    ];
+    return all.filter(id => !uncounted.includes(id));
+  }
+  if (event.kind !== "prompt" || event.outcome !== "failed") return undefined;
+  const { wrongOn, ask, draw } = kit.prompts!.find(({ id }) => id === event.id)!;
+  if (event.why === "wrong") return draw === undefined ? [...(wrongOn ?? [])] : all;
+  return event.why === "too-early" ? ask.flatMap(id => controlsOf(kit, id)) : undefined;
+}
+
 /**
  * Returns every press of a take with its outcome, ordered by frame and then by control. Slow; shares no code
  * with the reader.

@@ -31,9 +31,20 @@ export interface Lapse {
   readonly reason: number;
 }
 
+/** An attempt of a pattern that the press cancelled or broke, or a showing of a prompt that it failed. */
+export interface Ending {
+  readonly kind: "pattern" | "prompt";
+  readonly index: number;
+  /** The frame of its end: that of the press, but for a drawn prompt that a fire of it failed. */
+  readonly frame: number;
+  /** An index into LAPSE_REASONS, or into FAILURES for a prompt. */
+  readonly reason: number;
+}
+
 /**
  * The fate of one press edge. `used`: a move was performed or a prompt answered with it. `lost`: it was part
  * of at least one request, and none was performed. `fired`: patterns fired with it without a request.
+ * `ended`: it only ended something: an attempt it cancelled or broke, or a prompt it failed.
  * `lapsed`: patterns saw it and lapsed. `unheard`: no pattern saw it, or none that did has ended yet.
  */
 export interface Fate {
@@ -41,11 +52,13 @@ export interface Fate {
   readonly frame: number;
   /** The frame of its release; undefined while it is held, and of one held to the end. */
   readonly released: number | undefined;
-  readonly outcome: "used" | "lost" | "fired" | "lapsed" | "unheard";
+  readonly outcome: "used" | "lost" | "fired" | "ended" | "lapsed" | "unheard";
   readonly uses: readonly Use[];
   readonly losses: readonly Loss[];
   readonly fires: readonly { readonly pattern: number; readonly frame: number }[];
   readonly lapses: readonly Lapse[];
+  /** All that it ended, whatever its outcome. */
+  readonly endings: readonly Ending[];
   /** The pattern or prompt that hid the press from other rules; undefined if nothing did. */
   readonly kept: { readonly kind: "pattern" | "prompt"; readonly index: number } | undefined;
 }

@@ -8,7 +8,7 @@ import { evaluate } from "../../run/run";
 import { anyKit, anySharingKit, anyTake } from "../../tests/arbitraries";
 import { assertUntil } from "../../tests/assertUntil";
 import { expectSame } from "../../tests/expectSame";
-import { countPresses } from "../../tests/slowOutcomes";
+import { countPresses, listEnders } from "../../tests/slowOutcomes";
 import { drawTake, mustCompile, sketchKit } from "../../tests/strips";
 import { formatTrace } from "../../trace/formatTrace";
 import { FAILURES, LAPSE_REASONS, LOSS_REASONS, PERFORMED_BY } from "../../trace/trace";
@@ -45,7 +45,8 @@ function holdCounts(kit: Kit, take: Take): string[] {
     expectSame(fate.losses.map(({ move }) => program.moves[move]!.id).sort(), lost);
     expectSame(fate.fires.length, fired);
     const outcome = used.length > 0 ? "used" : lost.length > 0 ? "lost" : fired > 0 ? "fired" : "";
-    if (outcome === "") expect(["lapsed", "unheard"]).toContain(fate.outcome);
+    if (outcome === "" && fate.endings.length > 0) expectSame(fate.outcome, "ended");
+    else if (outcome === "") expect(["lapsed", "unheard"]).toContain(fate.outcome);
     else expectSame(fate.outcome, outcome);
     for (const { pattern, frame, reason } of fate.lapses) {
       const why = LAPSE_REASONS[reason]!;
@@ -58,6 +59,25 @@ function holdCounts(kit: Kit, take: Take): string[] {
     met.add(fate.outcome);
     if (used.length > 0 && lost.length > 0) met.add("used and lost");
   });
+  const ended = presses.flatMap(({ control, endings }) =>
+    endings.map(({ kind, index, frame, reason }) => ({
+      control: program.controls[control]!.id,
+      frame,
+      id: (kind === "pattern" ? program.patterns : program.prompts)[index]!.id,
+      why: (kind === "pattern" ? LAPSE_REASONS : FAILURES)[reason]!,
+    })),
+  );
+  let explained = 0;
+  for (const event of events) {
+    const enders = listEnders(kit, event);
+    if (!enders || !("why" in event)) continue;
+    const found = ended.filter(e => e.frame === event.f && e.id === event.id && e.why === event.why);
+    // A fire of a drawn prompt may be made of releases alone.
+    expectSame(found.length > 0 || enders.length === kit.controls.length, true);
+    for (const { control } of found) expect(enders).toContain(control);
+    explained += found.length;
+  }
+  expectSame(explained, ended.length);
   const fateCounts = Object.values(counts.presses).reduce((sum, n) => sum + n, 0);
   expectSame(fateCounts, presses.length);
   expect(counts.presses.lost).toBe(
@@ -154,7 +174,7 @@ function withoutCarriedFires(kit: Kit): Kit {
 
 /** The results that the random test must have met. */
 const INTERESTING = [
-  ...["used", "lost", "fired", "lapsed", "unheard"],
+  ...["used", "lost", "fired", "ended", "lapsed", "unheard"],
   ...["used and lost", "pending", "lost to another", "again"],
 ];
 
@@ -281,6 +301,6 @@ test("counts of several takes add up name by name", () => {
     lostPresses: 1,
   });
   expect(sum.patterns[0]).toEqual({ formed: 4, fired: 3, lapsed: { "too-long": 1 } });
-  expect(sum.presses).toEqual({ used: 2, lost: 1, fired: 0, lapsed: 1, unheard: 0 });
+  expect(sum.presses).toEqual({ used: 2, lost: 1, fired: 0, ended: 0, lapsed: 1, unheard: 0 });
   expect(sumCounts(program, []).moves[0]!.asked).toBe(0);
 });

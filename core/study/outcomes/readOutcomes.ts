@@ -4,8 +4,9 @@ import { notes } from "../../trace/noteKinds";
 import { edgeCountOf, edgeOf, edgesOf } from "../../trace/notes/edgeList";
 import { isAnswered, promptOutcome } from "../../trace/notes/prompt";
 import { FAILURES, LAPSE_REASONS, LOSS_REASONS, PERFORMED_BY, type Trace } from "../../trace/trace";
-import { lostMovesOf, type Fate } from "./fate";
-import { count, createCounts, LOST_TO, type RuleCounts } from "./ruleCounts";
+import { controlsThatEnd, controlsThatFail, createShowings } from "./endings";
+import { lostMovesOf, type Ending, type Fate } from "./fate";
+import { count, createCounts, LOST_TO, noPresses, type RuleCounts } from "./ruleCounts";
 
 /** One request of a move and its end. Frames of the trace; `note` and `endNote` are indices of its notes. */
 export interface MoveRequest {
@@ -46,9 +47,10 @@ const NONE: readonly never[] = Object.freeze([]);
 const RANKS: Readonly<Record<Fate["outcome"], number>> = {
   unheard: 0,
   lapsed: 1,
-  fired: 2,
-  lost: 3,
-  used: 4,
+  ended: 2,
+  fired: 3,
+  lost: 4,
+  used: 5,
 };
 
 function draftOf(control: number, frame: number): Draft {
@@ -61,6 +63,7 @@ function draftOf(control: number, frame: number): Draft {
     losses: NONE,
     fires: NONE,
     lapses: NONE,
+    endings: NONE,
     kept: undefined,
   };
 }
@@ -103,6 +106,9 @@ export function createOutcomeReader(
   const requests: RequestDraft[] = [];
   const counts = createCounts(program);
   const pressesOfControl = program.controls.map((): Draft[] => []);
+  /** The presses of the frame of the last one. */
+  let pressesNow: Draft[] = [];
+  const showings = createShowings(program);
   /** Pending requests, by move and frame. */
   const pending = new Map<number, RequestDraft>();
   /** The notes of this frame's fires, by pattern. */
@@ -123,7 +129,7 @@ export function createOutcomeReader(
   }
 
   /** Adds an item to a list of a press; its fate is the highest of all its outcomes. */
-  function add<K extends "uses" | "losses" | "fires" | "lapses">(
+  function add<K extends "uses" | "losses" | "fires" | "lapses" | "endings">(
     draft: Draft,
     list: K,
     item: Fate[K][number],
@@ -141,7 +147,7 @@ export function createOutcomeReader(
    * Adds an item to each press among the edges of a fire or a request; a direction counts as the presses it
    * began with.
    */
-  function addToPresses<K extends "uses" | "losses" | "fires">(
+  function addToPresses<K extends "uses" | "losses" | "fires" | "endings">(
     note: number,
     list: K,
     item: Fate[K][number],
@@ -189,6 +195,15 @@ export function createOutcomeReader(
     endedAt[pattern] = frame;
   }
 
+  /** Adds what ended to the presses of some controls on its frame that nothing hid from it. */
+  function addEnding(by: readonly number[], ending: Ending): void {
+    for (const press of pressesNow) {
+      if (press.frame !== ending.frame || !by.includes(press.control)) continue;
+      if (ending.kind === "pattern" && !canSee(ending.index, press)) continue;
+      add(press, "endings", ending, "ended");
+    }
+  }
+
   /**
    * Adds a lapse to the presses of its attempt, or to the last press the pattern could see if none was noted
    * as forming.
@@ -211,6 +226,8 @@ export function createOutcomeReader(
       }
     }
     if (last) add(last, "lapses", { pattern, frame, reason }, "lapsed");
+    const by = controlsThatEnd(program.patterns[pattern]!, reason);
+    if (by.length > 0) addEnding(by, { kind: "pattern", index: pattern, frame, reason });
     endAttempt(pattern, frame);
   }
 
@@ -280,23 +297,47 @@ export function createOutcomeReader(
     onLost?.(request ? pressesOf(request.note) : []);
   }
 
+  /** Adds a failure of a prompt to the presses that brought it about. */
+  function failShowing(prompt: number, frame: number, reason: number): void {
+    const own = program.prompts[prompt]!;
+    const { shownAt, openAt, drawn } = showings[prompt]!;
+    const ending: Ending = { kind: "prompt", index: prompt, frame, reason };
+    addEnding(controlsThatFail(own, reason, drawn), ending);
+    if (FAILURES[reason] !== "wrong" || own.draw < 0) return;
+    const from = own.early === "allow" ? shownAt : openAt;
+    for (const pattern of own.ask) {
+      const fire = firesNow.get(pattern);
+      if (fire === undefined || pattern === drawn) continue;
+      if (edgesOf(trace, fire).every(key => keyFrame(program, key) >= from))
+        addToPresses(fire, "endings", ending, "ended");
+    }
+  }
+
   function judge(prompt: number, frame: number, note: number): void {
     const outcome = notes.prompt.outcome(trace, note);
+    const detail = notes.prompt.detail(trace, note);
     const own = counts.prompts[prompt]!;
+    const showing = showings[prompt]!;
     if (outcome === promptOutcome.shown) {
       own.shown++;
       own.showing++;
+      showing.shownAt = frame;
+      showing.drawn = detail;
       return;
     }
-    if (outcome === promptOutcome.open) return;
+    if (outcome === promptOutcome.open) {
+      showing.openAt = frame;
+      return;
+    }
     own.showing--;
     if (!isAnswered(outcome)) {
-      count(own.failed, FAILURES[notes.prompt.detail(trace, note)]!);
+      count(own.failed, FAILURES[detail]!);
+      failShowing(prompt, frame, detail);
       return;
     }
     own.answered++;
     if (outcome >= promptOutcome.graded) own.graded[outcome - promptOutcome.graded]!++;
-    const fire = firesNow.get(notes.prompt.detail(trace, note));
+    const fire = firesNow.get(detail);
     if (fire === undefined) return;
     addToPresses(fire, "uses", { kind: "prompt", index: prompt, made: frame, frame, by: 0 }, "used");
   }
@@ -311,6 +352,8 @@ export function createOutcomeReader(
   function press(control: number, frame: number): void {
     const draft = draftOf(control, frame);
     presses.push(draft);
+    if (pressesNow[0]?.frame === frame) pressesNow.push(draft);
+    else pressesNow = [draft];
     pressesOfControl[control]!.push(draft);
   }
 
@@ -370,7 +413,7 @@ export function createOutcomeReader(
       for (; next < note; next++) readNote(next);
     },
     count() {
-      const fateCounts = { used: 0, lost: 0, fired: 0, lapsed: 0, unheard: 0 };
+      const fateCounts = noPresses();
       const lostPresses = program.moves.map(() => 0);
       for (const fate of presses) {
         fateCounts[fate.outcome]++;

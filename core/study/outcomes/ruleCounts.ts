@@ -1,5 +1,6 @@
 import type { Program } from "../../program/program";
 import type { FAILURES, LapseReason, LossReason, PerformedBy } from "../../trace/trace";
+import type { Fate } from "./fate";
 
 /** Counts by name; an absent name counts 0. */
 export type Tally<Name extends string> = Readonly<Partial<Record<Name, number>>>;
@@ -42,7 +43,7 @@ export interface PromptCounts {
 }
 
 /** The number of presses by fate; the sum is all presses. */
-export type PressCounts = Readonly<Record<"used" | "lost" | "fired" | "lapsed" | "unheard", number>>;
+export type PressCounts = Readonly<Record<Fate["outcome"], number>>;
 
 /** The counts of every rule, by its index in the program. */
 export interface RuleCounts {
@@ -88,13 +89,18 @@ const ZERO = {
   }),
 };
 
+/** Creates zero counts of presses by fate. */
+export function noPresses(): Writable<PressCounts> {
+  return { used: 0, lost: 0, fired: 0, ended: 0, lapsed: 0, unheard: 0 };
+}
+
 /** Creates zero counts for every rule of a program. */
 export function createCounts({ patterns, moves, prompts }: Program): CountsDraft {
   return {
     patterns: patterns.map(ZERO.patterns),
     moves: moves.map(ZERO.moves),
     prompts: prompts.map(ZERO.prompts),
-    presses: { used: 0, lost: 0, fired: 0, lapsed: 0, unheard: 0 },
+    presses: noPresses(),
   };
 }
 
