@@ -1,9 +1,10 @@
 import { dequal } from "dequal";
-import { isOutputGate, outputGate, type Kit } from "#core";
+import type { Kit } from "#core";
 import { freshId, freshName } from "./freshId";
 import { changeRate } from "./rateEdits";
-import { CONTROL_FIELDS, renameInRules, type IdList } from "./renameId";
-import { idsUnder, NAMING_FIELDS, type RulePlace } from "./ruleEdits";
+import { directionsIn, referencesOf, stickOf } from "./references";
+import { renameInRules, type IdList } from "./renameId";
+import type { RulePlace } from "./ruleEdits";
 
 /** The lists of rules that can be copied; a switch of modes has no meaning without its modes. */
 type CopiedList = "gates" | "patterns" | "moves" | "prompts";
@@ -17,25 +18,8 @@ interface Item {
 
 const itemsOf = (kit: Kit, list: IdList): readonly Item[] => kit[list] ?? [];
 
-/** Returns the ids that a part of a kit refers to, by list; an output gate is a reference to its move. */
-function referencesOf(item: unknown): Readonly<Record<IdList, readonly string[]>> {
-  const gates = idsUnder(item, NAMING_FIELDS.gates);
-  const outputs = gates.filter(isOutputGate).map(id => id.slice(outputGate("").length));
-  return {
-    controls: idsUnder(item, CONTROL_FIELDS),
-    patterns: idsUnder(item, NAMING_FIELDS.patterns),
-    gates: gates.filter(id => !isOutputGate(id)),
-    moves: [...idsUnder(item, NAMING_FIELDS.moves), ...outputs],
-    prompts: idsUnder(item, NAMING_FIELDS.prompts),
-  };
-}
-
 /** Returns the ids of the modes to which a rule is limited; none if it holds in all. */
 const modesOf = (item: Item & { readonly modes?: readonly string[] }) => item.modes ?? [];
-
-/** Returns the strings of the fields `dir` at any depth: a stick and a direction, "stick:6". */
-const directionsIn = (item: unknown) => idsUnder(item, new Set(["dir"]));
-const stickOf = (direction: string) => direction.slice(0, direction.lastIndexOf(":"));
 
 /**
  * Returns a kit of some rules and of everything they refer to: their controls and sticks, gates, patterns and moves. It is a kit

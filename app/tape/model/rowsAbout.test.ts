@@ -53,6 +53,26 @@ test("a motion's rows: the stick it names, not each of its four controls", () =>
   expect(about).not.toContain(`controls:${stick.down}`);
 });
 
+test("a prompt's rows: also the controls whose press fails it, and whose patterns it captures", () => {
+  const sketch = {
+    ...(belfry as Kit),
+    prompts: [
+      {
+        id: "catch",
+        name: "Catch",
+        ask: ["tuck"],
+        starts: { gate: "out:hop" },
+        window: "9f",
+        wrong: "fail" as const,
+        wrongOn: ["leap"],
+        captures: ["crouch"],
+      },
+    ],
+  };
+  const about = namesAbout(sketch, "Catch");
+  expect(about).toEqual(expect.arrayContaining(["controls:leap", "controls:crouch", "moves:hop"]));
+});
+
 test("a rule that is gone has no rows", () => {
   expect([...rowsAbout(belfry as Kit, { list: "moves", index: 99 })]).toEqual([]);
 });

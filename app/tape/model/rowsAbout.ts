@@ -1,28 +1,16 @@
 import type { Kit } from "#core";
-import { idsUnder, listLeaningRules, NAMING_FIELDS, ruleAt, type RulePlace } from "../../edits/ruleEdits";
-import { keyOfRow, type TapeGroup } from "./tapeRows";
+import { directionsIn, referencesOf, stickOf } from "../../edits/references";
+import { listLeaningRules, ruleAt, type RulePlace } from "../../edits/ruleEdits";
+import { keyOfRow } from "./tapeRows";
 
-/** The fields of a rule that name something with a row of its own, by the group of that row. */
-const NAMING: readonly (readonly [TapeGroup, ReadonlySet<string>])[] = [
-  [
-    "controls",
-    new Set(["control", "controls", "press", "release", "hold", "together", "cancel", "captures"]),
-  ],
-  ["gates", NAMING_FIELDS.gates],
-  ["patterns", NAMING_FIELDS.patterns],
-  ["moves", NAMING_FIELDS.moves],
-  ["prompts", NAMING_FIELDS.prompts],
-];
+/** The groups of rows whose ids rules refer to. */
+const GROUPS = ["controls", "gates", "patterns", "moves", "prompts"] as const;
 
-const DIRECTIONS = new Set(["dir"]);
-
-/** Returns the keys of the rows a rule names. A stick contributes its four controls. */
+/** Returns the keys of the rows a rule names; the output of a move is on the row of that move. */
 function rowsNamed(rule: unknown): string[] {
-  const sticks = idsUnder(rule, DIRECTIONS).map(dir => dir.slice(0, dir.lastIndexOf(":")));
-  return [
-    ...NAMING.flatMap(([group, fields]) => idsUnder(rule, fields).map(id => keyOfRow({ group, id }))),
-    ...sticks.map(id => keyOfRow({ group: "controls", id })),
-  ];
+  const references = referencesOf(rule);
+  const sticks = directionsIn(rule).map(direction => keyOfRow({ group: "controls", id: stickOf(direction) }));
+  return [...GROUPS.flatMap(group => references[group].map(id => keyOfRow({ group, id }))), ...sticks];
 }
 
 /** Returns the key of a rule's own row, as a list; empty for a switch, which has no row. */
