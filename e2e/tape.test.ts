@@ -188,6 +188,22 @@ test("a row selected by keys stays visible, also in a low dock", async () => {
   await waitFor(driver, "the first row", async () => (await scroll()) === 0);
 });
 
+test("a frame chosen in the table is shown with what came before it, there and in the next view", async () => {
+  await press(driver, "As table");
+  const frames = (await textOf(driver, "[data-testid=tape-table]")).matchAll(/^(\d+)f/gm);
+  // One that lies so far from the end that the tape can begin anywhere before it.
+  const listed = Array.from(frames, ([, frame]) => Number(frame));
+  const chosen = listed.findLast(frame => frame < listed.at(-1)! - 150)!;
+  expect(chosen).toBeGreaterThan(150);
+  await press(driver, `${chosen}f`);
+  await press(driver, "As tape");
+  const before = async () => chosen - (await describeCanvas(driver, "tape")).firstFrame;
+  await expect.poll(before).toBeGreaterThan(20);
+  await press(driver, "Tune");
+  await find(driver, "[aria-label=Studies]");
+  await expect.poll(before).toBeGreaterThan(20);
+});
+
 test("the controls are in sight when one begins to play, also after a press was shown far below them", async () => {
   await raiseTape(-8);
   await chooseLost("Leap at 202");

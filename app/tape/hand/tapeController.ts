@@ -64,7 +64,8 @@ export function createTapeController(
 ): TapeController {
   let model = EMPTY_TAPE;
   let isLive = false;
-  let view = NO_VIEW;
+  // Measured at once, so that a frame that is revealed before the first report of the size has its place.
+  let view: TapeView = { ...NO_VIEW, widthPx: canvas.clientWidth, heightPx: canvas.clientHeight };
   let keyRow = 0;
   let overlay = NO_OVERLAY;
   let tool: "look" | "paint" = "look";

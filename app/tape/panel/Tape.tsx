@@ -179,7 +179,7 @@ function useUpdates(
   useEffect(() => controller.current?.setRow(row), [controller, row]);
   useEffect(() => {
     const { frame } = playback.getState();
-    controller.current?.showStretch(frame, OPENING_PX_PER_FRAME);
+    controller.current?.showStretch(0, OPENING_PX_PER_FRAME);
     // A take opens at its first content.
     controller.current?.reveal(frame > 0 ? frame : firstPress(latest.current.model));
   }, [controller, latest, playback, takeId]);
