@@ -4,7 +4,6 @@ import {
   formatPatternCounts,
   formatPromptCounts,
   isTight,
-  MAX_SHIFT_FRAMES,
   nameOf,
   reportMoves,
   sumCounts,
@@ -21,6 +20,7 @@ import { FeelPicture } from "./FeelPicture";
 import { FeelSideBySide } from "./FeelSideBySide";
 import { FrameLink } from "./FrameLink";
 import { listFeelLanes } from "./model/feelLanes";
+import { formatMiss, formatRoom } from "./model/feelWords";
 import { StudyBar } from "./StudyBar";
 import { useGroups } from "./useGroups";
 import { KeptMarks } from "../ui/KeptMarks";
@@ -29,12 +29,6 @@ import { KeptMarks } from "../ui/KeptMarks";
 const AT_ONCE_FRAMES = 36_000;
 /** The number of items of each list shown, most informative first. */
 const MAX_SHOWN = 12;
-const sideWords = (frames: number, isBounded: boolean) =>
-  isBounded
-    ? `${frames}f (then another press)`
-    : frames >= MAX_SHIFT_FRAMES
-      ? `${MAX_SHIFT_FRAMES}f or more`
-      : `${frames}f`;
 
 function Details({ kit, feel }: { kit: Kit; feel: MoveFeel }) {
   const tight = feel.rooms.filter(isTight);
@@ -49,11 +43,7 @@ function Details({ kit, feel }: { kit: Kit; feel: MoveFeel }) {
         <ul>
           {shown(feel.rooms).map(room => (
             <li key={`${room.take} ${room.control} ${room.frame}`}>
-              <FrameLink
-                take={room.take}
-                frame={room.frame}
-                words={`${sideWords(room.early, room.isEarlyBounded)} early, ${sideWords(room.late, room.isLateBounded)} late`}
-              />
+              <FrameLink take={room.take} frame={room.frame} words={formatRoom(room)} />
             </li>
           ))}
           {more(feel.rooms)}
@@ -68,11 +58,7 @@ function Details({ kit, feel }: { kit: Kit; feel: MoveFeel }) {
               <FrameLink
                 take={miss.take}
                 frame={miss.frame}
-                words={
-                  miss.by === undefined
-                    ? `no shift up to ${MAX_SHIFT_FRAMES}f saves it`
-                    : `${Math.abs(miss.by)}f ${miss.by < 0 ? "earlier" : "later"} would do${miss.saves === feel.move || miss.saves === undefined ? "" : `, as ${nameOf(kit, "moves", kit.moves![miss.saves]!.id)}`}`
-                }
+                words={formatMiss(miss, move => nameOf(kit, "moves", kit.moves![move]!.id))}
               />
             </li>
           ))}

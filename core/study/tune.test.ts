@@ -89,7 +89,25 @@ test("the room of a press is how far it could have come earlier or later; a lost
     [true, false],
   ]);
   // The press on 6 spent the ground left on 12; the buffer for the ground of 20 starts on 17.
-  expect(misses).toEqual([{ control: 0, frame: 15, move: 0, by: 2, saves: 0 }]);
+  expect(misses).toEqual([{ control: 0, frame: 15, move: 0, by: 2, saves: 0, isOfOpposite: false }]);
+});
+
+test("a press that counts as its opposite is let go has no room and no shift, and is among a move's presses", () => {
+  const kit = sketchKit("udlr", {
+    sticks: [{ id: "s", name: "S", up: "u", down: "d", left: "l", right: "r", opposites: "latest" }],
+    gates: [{ id: "ground", name: "Ground" }],
+    patterns: [{ id: "step", name: "Step", kind: "press", control: "l" }],
+    moves: [{ id: "walk", name: "Walk", pattern: "step", needs: [{ gate: "ground" }] }],
+  });
+  const lanes = { l: ".##########.", r: "....##..##.." };
+  const { rooms, misses } = roomsOf(kit, drawTake(lanes, { ground: "########...." }));
+  expect(rooms.map(({ frame, isOfOpposite }) => [frame, isOfOpposite])).toEqual([
+    [1, false],
+    [6, true],
+  ]);
+  expect(misses).toEqual([
+    { control: 2, frame: 10, move: 0, by: undefined, saves: undefined, isOfOpposite: true },
+  ]);
 });
 
 test("a delay is split into recognition, buffer, and slowed time", () => {

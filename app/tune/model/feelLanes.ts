@@ -1,4 +1,5 @@
 import { isTight, MAX_SHIFT_FRAMES, PERFORMED_BY, type MoveFeel } from "#core";
+import { formatMiss, formatRoom } from "./feelWords";
 
 /** A press in the picture of feel: the stretch around it in which it would still do, or the shift that would save it. */
 export interface FeelStroke {
@@ -36,13 +37,6 @@ export function listLaneCounts({ used, lost, more }: FeelLane): string[] {
 const MAX_STROKES = 18;
 const MAX_LOST = 6;
 
-const sideWords = (frames: number, isBounded: boolean) =>
-  isBounded
-    ? `${frames}f, to the next press`
-    : frames >= MAX_SHIFT_FRAMES
-      ? `${frames}f or more`
-      : `${frames}f`;
-
 const BY_WORDS: Readonly<Record<(typeof PERFORMED_BY)[number], string>> = {
   direct: "used directly",
   buffer: "saved by the buffer",
@@ -67,15 +61,11 @@ export function listFeelLanes(moves: readonly MoveFeel[], nameOf: (move: number)
         isOpenTo: isLateBounded || late >= MAX_SHIFT_FRAMES,
         look: by === "direct" ? "used" : "saved",
         isTight: isTight(room),
-        words: `${BY_WORDS[by]}; ${sideWords(early, isEarlyBounded)} earlier and ${sideWords(late, isLateBounded)} later would do`,
+        words: `${BY_WORDS[by]}; ${formatRoom(room)}`,
       };
     });
-    const losses = lost.map(({ take, frame, by, saves }): FeelStroke => {
-      const other = saves === undefined || saves === move ? "" : `, as ${nameOf(saves)}`;
-      const words =
-        by === undefined
-          ? `lost; no shift up to ${MAX_SHIFT_FRAMES}f saves it`
-          : `lost; ${Math.abs(by)}f ${by < 0 ? "earlier" : "later"} would do${other}`;
+    const losses = lost.map((miss): FeelStroke => {
+      const { take, frame, by } = miss;
       return {
         take,
         frame,
@@ -85,7 +75,7 @@ export function listFeelLanes(moves: readonly MoveFeel[], nameOf: (move: number)
         isOpenTo: false,
         look: "lost",
         isTight: false,
-        words,
+        words: `lost; ${formatMiss(miss, nameOf)}`,
       };
     });
     const all = [...strokes, ...losses];

@@ -32,6 +32,8 @@ export interface Room {
    */
   readonly isEarlyBounded: boolean;
   readonly isLateBounded: boolean;
+  /** Whether it was counted as its opposite was let go: such a press is none of the take's, and has no shifts. */
+  readonly isOfOpposite: boolean;
 }
 
 /**
@@ -46,6 +48,8 @@ export interface Miss {
   /** Undefined if no shift within reach saves it. */
   readonly by: number | undefined;
   readonly saves: number | undefined;
+  /** As of a room. */
+  readonly isOfOpposite: boolean;
 }
 
 /** The rooms and misses of a take's presses. */
@@ -135,6 +139,7 @@ function roomOf(
     late,
     isEarlyBounded: early === toEarly && toEarly < MAX_SHIFT_FRAMES,
     isLateBounded: late === toLate && toLate < MAX_SHIFT_FRAMES,
+    isOfOpposite: false,
   };
 }
 
@@ -149,17 +154,21 @@ function missOf(
     for (const shift of [-by, by]) {
       if (shift < least || shift > most) continue;
       const saves = tryShift(program, columns, press, shift, -1, runFrom);
-      if (saves >= 0) return { control, frame, by: shift, saves };
+      if (saves >= 0) return { control, frame, by: shift, saves, isOfOpposite: false };
     }
-  return { control, frame, by: undefined, saves: undefined };
+  return { control, frame, by: undefined, saves: undefined, isOfOpposite: false };
 }
+
+/** The room and the miss of a press that cannot be shifted, as it is none of the take's own. */
+const ROOMLESS = { early: 0, late: 0, isEarlyBounded: true, isLateBounded: true, isOfOpposite: true };
+const SHIFTLESS = { by: undefined, saves: undefined, isOfOpposite: true };
 
 /**
  * Yields the room of every press that a performed move used, and the smallest shift that saves each lost one.
  * A shift moves press and release together by whole frames, never onto or past a neighbour on the same
  * control, and changes nothing else. The room is the longest unbroken run of shifts around 0 for which the
  * same move is still performed with that press among its edges. `own` are the outcomes of the take's own run.
- * Early wins a tie.
+ * Early wins a tie. A press that counted as its opposite was let go is in neither column: it has no room and no shift.
  */
 export function* studyRooms(
   program: Program,
@@ -167,25 +176,27 @@ export function* studyRooms(
   own: TakeOutcomes,
   runFrom: RunFrom,
 ): Generator<{ readonly done: number; readonly of: number }, Rooms> {
-  const fates = new Map(
-    own.presses.map(fate => [edgeKey(fate.frame, fate.control, program.sourceCount), fate]),
+  const presses = new Map(
+    listPresses(columns).map(press => [edgeKey(press.down, press.control, program.sourceCount), press]),
   );
   const rooms: Room[] = [];
   const misses: Miss[] = [];
-  const presses = listPresses(columns);
-  for (const [done, press] of presses.entries()) {
-    const fate = fates.get(edgeKey(press.down, press.control, program.sourceCount));
-    if (!fate) continue;
+  for (const [done, fate] of own.presses.entries()) {
+    const { control, frame } = fate;
+    const press = presses.get(edgeKey(frame, control, program.sourceCount));
     const lost = lostMovesOf(fate);
     for (const move of usersOf(fate, "move")) {
       const by = fate.uses.find(({ kind, index }) => kind === "move" && index === move)!.by;
-      rooms.push({ ...roomOf(program, columns, press, move, runFrom), by });
+      const room = press
+        ? roomOf(program, columns, press, move, runFrom)
+        : { control, frame, move, ...ROOMLESS };
+      rooms.push({ ...room, by });
     }
     if (lost.length > 0) {
-      const miss = missOf(program, columns, press, runFrom);
+      const miss = press ? missOf(program, columns, press, runFrom) : { control, frame, ...SHIFTLESS };
       for (const move of lost) misses.push({ ...miss, move });
     }
-    yield { done, of: presses.length };
+    yield { done, of: own.presses.length };
   }
   return { rooms, misses };
 }
