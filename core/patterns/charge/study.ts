@@ -12,10 +12,11 @@ export const chargeStudy: PatternStudy<PatternOf<"charge">, ChargeProgram> = {
   wanted: ({ control }) => [control],
   firedWords: ({ age = 0, level = 0, value = 0 }) =>
     `, charged ${roundTwo(age)}f, level ${level}, worth ${roundTwo(value)}`,
-  scripts({ control, full: written, min }, _kit, lengthOf) {
+  scripts({ control, full: written, min, levels = [] }, _kit, lengthOf) {
     const full = lengthOf(written, "atLeast");
     const least = min === undefined ? 1 : lengthOf(min, "atLeast");
-    return [least, full, full + 1].map(frames => onePress(control, frames));
+    const reached = levels.map(({ at }) => lengthOf(at, "atLeast"));
+    return [...new Set([least, full, full + 1, ...reached])].map(frames => onePress(control, frames));
   },
   pressFrames: ({ full }, lengthOf) => lengthOf(full, "atLeast") + SHORT,
   held: ({ control }) => [control],
