@@ -18,17 +18,25 @@ import { listOverlapGrids } from "./model/overlapGrid";
 import { OverlapDrawing } from "./OverlapDrawing";
 import { OverlapGrid } from "./OverlapGrid";
 import { StudyBar } from "./StudyBar";
+import { useGoTo } from "./useGoTo";
 import { useTakeSelection } from "./TakesWord";
 
 const WIDTH = 250;
 const LABEL = 80;
 const ROW = 11;
+/** The most frames drawn before and after both rules. */
+const AROUND = 90;
 
 /** A small drawing of a witness: a row per control, and the frames of both rules. */
 function Witness({ kit, take, at }: { kit: Kit; take: Take; at: readonly number[] }) {
   const lanes = Object.entries(take.lanes);
-  const last = Math.max(...at, ...lanes.flatMap(([, lane]) => lane.map(([x]) => x))) + 4;
-  const xOf = (frame: number) => LABEL + (frame / last) * (WIDTH - LABEL - 4);
+  const last = Math.min(
+    Math.max(...at, ...lanes.flatMap(([, lane]) => lane.map(([x]) => x))) + 4,
+    at.at(-1)! + AROUND,
+  );
+  const first = Math.max(0, at[0]! - AROUND);
+  const xOf = (frame: number) =>
+    LABEL + ((Math.min(last, Math.max(first, frame)) - first) / (last - first)) * (WIDTH - LABEL - 4);
   return (
     <svg width={WIDTH} height={lanes.length * ROW + 8} className="shrink-0" aria-hidden>
       {lanes.map(([id, lane], k) => (
@@ -37,7 +45,7 @@ function Witness({ kit, take, at }: { kit: Kit; take: Take; at: readonly number[
             {cutLetters(nameOf(kit, "controls", id), 15)}
           </text>
           {lane.map(([x, value], n) =>
-            value > 0 ? (
+            value > 0 && x < last && (lane[n + 1]?.[0] ?? last) > first ? (
               <rect
                 key={n}
                 x={xOf(x)}
@@ -75,6 +83,7 @@ function togetherWords({ inInputs, inTakes }: Overlap): string {
     alone > 0 ? `${total - alone} of the ${countWords(total, "time")}` : `each of the ${total} times`;
   const played =
     total === 0 ? "" : `, and ${total === 1 && alone === 0 ? "the one time" : times} it came in the takes`;
+  if (inInputs.total === 0) return played.slice(", and ".length);
   return `in ${share(inInputs)} of the inputs tried that set it off${played}`;
 }
 
@@ -98,7 +107,12 @@ export function overlapWords(kit: Kit, overlap: Overlap): string {
 /** Returns the actions on an overlap: its input as a take, and a check that it never happens. */
 function useOverlapActions(kit: Kit) {
   const workbench = useWorkbench();
+  const goTo = useGoTo();
   const open = (overlap: Overlap): string => {
+    if (overlap.isPlayed) {
+      goTo(overlap.witness.id, overlap.firstFrame);
+      return overlap.witness.id;
+    }
     const words = overlapWords(kit, overlap);
     const id = nanoid(8);
     workbench.addTake({ ...overlap.witness, id, name: words.slice(0, 120) }, `opened a witness: ${words}`);
@@ -146,7 +160,7 @@ function FoundList({
           <Witness kit={kit} take={overlap.witness} at={[overlap.firstFrame, overlap.secondFrame]} />
           <span className="whitespace-nowrap text-sm">
             <Button look="quiet" onClick={() => open(overlap)}>
-              Open as a take
+              {overlap.isPlayed ? "Show in its take" : "Open as a take"}
             </Button>
             <Button look="quiet" onClick={() => toCheck(overlap)}>
               Check that it never does
@@ -252,8 +266,8 @@ export function Overlaps({ kit }: { kit: Kit }) {
       <p className="text-sm text-soft">
         For each two rules that share a control, presses exactly at the limits of each are tried: can one
         press set off both, and which comes first? The stage is left out; gates that a move needs are held
-        open, and outputs that it needs are turned on first. Takes that show one rule without the other count,
-        too.
+        open, or left at the first press, and outputs that it needs are turned on first. Takes that show one
+        rule without the other count, too.
       </p>
       <StudyBar name="overlaps" word="Look for overlaps" canBegin={kit.patterns.length > 0} onBegin={begin}>
         {study?.state === "done" && (

@@ -4,6 +4,7 @@ import { listStory } from "../checks/story";
 import { readTake } from "../input/inputColumns";
 import { compile } from "../kit/compile";
 import { writeAt } from "../kit/editAt";
+import type { Take } from "../input/takeSchema";
 import type { Kit } from "../kit/schema";
 import { evaluate, run } from "../run/run";
 import { anyKit, anyTake } from "../tests/arbitraries";
@@ -426,6 +427,34 @@ test("a take in which a rule came without the other is counted separately from t
   const overlap = found.find(({ list }) => list === "moves")!;
   expect(overlap).toMatchObject({ first: 0, second: 1, inTakes: { total: 2, alone: 1 } });
   expect(overlap.inInputs.alone).toBe(0);
+});
+
+test("overlaps: a move that leaves the gate of another is tried with that gate left; takes show what no input does", () => {
+  const kit = sketchKit("ab", {
+    gates: [
+      { id: "ground", name: "Ground" },
+      { id: "aloft", name: "Aloft", none: ["ground"] },
+      { id: "calm", name: "Calm" },
+      { id: "storm", name: "Storm", none: ["calm"] },
+    ],
+    patterns: [
+      { id: "leap", name: "Leap", kind: "press", control: "a" },
+      { id: "held", name: "Held", kind: "hold", control: "a", for: "10f", fire: "reach" },
+      { id: "tap", name: "Tap", kind: "tap", control: "b", max: "9f" },
+      { id: "twice", name: "Twice", kind: "taps", control: "b", count: 2, gap: "12f", answer: "nth" },
+    ],
+    moves: [
+      { id: "hop", name: "Hop", pattern: "leap", needs: [{ gate: "ground" }] },
+      { id: "glide", name: "Glide", pattern: "held", needs: [{ gate: "aloft" }] },
+      { id: "rest", name: "Rest", pattern: "tap", needs: [{ gate: "calm" }], slot: "b" },
+      { id: "gale", name: "Gale", pattern: "twice", needs: [{ gate: "storm" }], slot: "b" },
+    ],
+  });
+  const take = drawTake({ b: ".##....##......" }, { calm: "#####.........." });
+  const ofMoves = (takes: readonly Take[]) =>
+    finish(findOverlaps(kit, takes)).found.filter(({ list }) => list === "moves");
+  expect(ofMoves([])).toMatchObject([{ first: 0, second: 1, isPlayed: false, witness: { gates: {} } }]);
+  expect(ofMoves([take]).at(-1)).toMatchObject({ first: 2, second: 3, isPlayed: true, witness: take });
 });
 
 test("every witness sets off both rules, on any kit", () => {

@@ -24,8 +24,9 @@ export interface Overlap {
    */
   readonly inInputs: Together;
   readonly inTakes: Together;
-  /** The shortest input found, as a take, and the frames of both rules in it. */
+  /** The shortest input found, as a take, or the first of the takes that shows it if none does; and the frames of both rules in it. */
   readonly witness: Take;
+  readonly isPlayed: boolean;
   readonly firstFrame: number;
   readonly secondFrame: number;
   /** The mode in which it was tried, if the kit has modes. */
@@ -85,13 +86,24 @@ interface Occurrence {
   readonly edges: readonly number[];
 }
 
-function takeOf(kit: Kit, script: Script, id: string, gates: readonly string[]): Take {
+/** Gates held open: all along, or until the frame after the first press, as where a move itself leaves the ground. */
+interface Held {
+  readonly gates: readonly string[];
+  readonly isLeft: boolean;
+}
+
+function takeOf(kit: Kit, script: Script, id: string, { gates, isLeft }: Held): Take {
   const lanes = groupLanes(
     script.flatMap(({ control, from, to }): [string, number, number][] => [
       [control, BEFORE + from, 1],
       [control, BEFORE + to, 0],
     ]),
   );
+  const firstPress = script.reduce((least, { from }) => Math.min(least, from), Infinity);
+  const changes: [number, 0 | 1][] = [
+    [0, 1],
+    ...(isLeft ? [[BEFORE + firstPress + 1, 0] as [number, 0]] : []),
+  ];
   const frames = BEFORE + sizeOf(script).frames + Math.ceil(TAIL_SECONDS * kit.rate);
   return {
     format: "moss-tap/take",
@@ -102,7 +114,7 @@ function takeOf(kit: Kit, script: Script, id: string, gates: readonly string[]):
     rate: kit.rate,
     frames,
     lanes,
-    ...(gates.length > 0 ? { gates: Object.fromEntries(gates.map(gate => [gate, [[0, 1]]])) } : {}),
+    ...(gates.length > 0 ? { gates: Object.fromEntries(gates.map(gate => [gate, changes])) } : {}),
   };
 }
 
@@ -192,9 +204,10 @@ const follow = (lead: Script, script: Script): Script =>
 /**
  * Searches for inputs that set off two rules at once. For each two patterns that share a control, their
  * boundary inputs are run alone and overlaid so that a press falls on one edge, in every mode in which both
- * are active; for each two moves those of their patterns, with the gates held open that both need, and after an input of each move
- * whose output one of them needs. A witness is the shortest such input, by frames and then by edges, run without the stage. `takes` are run with
- * `prepare`, to count how often one rule came without the other. Yields after every take and every pair.
+ * are active; for each two moves those of their patterns, with the gates held open that both need, all along or, if none of
+ * these does, until the first press, and after an input of each move whose output one of them needs. A witness is the shortest such input, by
+ * frames and then by edges, run without the stage; or a take, if inputs show none. `takes` are run with `prepare`, also to
+ * count how often one rule came without the other. Yields after every take and every pair.
  */
 export function* findOverlaps(
   kit: Kit,
@@ -212,11 +225,11 @@ export function* findOverlaps(
   });
   const known = new Map<string, Tried>();
   const scripts = kit.patterns.map(pattern => (pattern.off ? [] : listScripts(kit, pattern)));
-  const tryScript = (script: Script, mode: number, gates: readonly string[]): Tried => {
-    const key = `${mode} ${gates.join()} ${JSON.stringify([...script].sort((a, b) => (a.control < b.control ? -1 : a.control > b.control ? 1 : a.from - b.from)))}`;
+  const tryScript = (script: Script, mode: number, held: Held): Tried => {
+    const key = `${mode} ${held.isLeft} ${held.gates.join()} ${JSON.stringify([...script].sort((a, b) => (a.control < b.control ? -1 : a.control > b.control ? 1 : a.from - b.from)))}`;
     const before = known.get(key);
     if (before) return before;
-    const take = takeOf(kit, script, `tried-${known.size}`, gates);
+    const take = takeOf(kit, script, `tried-${known.size}`, held);
     const trace = evaluate(programs[mode]!, take);
     const tried = { take, script, mode, ...gather(programs[mode]!, trace) };
     known.set(key, tried);
@@ -235,7 +248,9 @@ export function* findOverlaps(
     const outputs = listOutputs(program, moves);
     const gates = listHeldGates(program, [...moves, ...outputs]);
     const leads = outputs.flatMap(m => {
-      const tried = scripts[program.moves[m]!.pattern]!.map(script => tryScript(script, mode, gates));
+      const tried = scripts[program.moves[m]!.pattern]!.map(script =>
+        tryScript(script, mode, { gates, isLeft: false }),
+      );
       return tried
         .filter(one => one.moves.has(m))
         .sort(bySize)
@@ -243,13 +258,18 @@ export function* findOverlaps(
     });
     return { gates, lead: leads.reduce((all: Script, { script }) => follow(all, script), []) };
   };
-  const inputsFor = (a: number, b: number, moves: readonly number[]): Tried[] => {
+  const inputsFor = (
+    [a, b]: readonly [number, number],
+    moves: readonly number[],
+    isLeft: boolean,
+  ): Tried[] => {
     const ways = scripts[a]!.flatMap(one => scripts[b]!.flatMap(two => layOver(one, two)));
     const all = [...scripts[a]!, ...scripts[b]!, ...ways].slice(0, MAX_TRIES);
     const inModes = modes.filter(mode => isActive(a, mode) && isActive(b, mode));
     const inMode = (mode: number) => {
       const { gates, lead } = setUp(moves, mode);
-      return all.map(script => tryScript(follow(lead, script), mode, gates));
+      if (isLeft && (gates.length === 0 || lead.length > 0)) return [];
+      return all.map(script => tryScript(follow(lead, script), mode, { gates, isLeft }));
     };
     return inModes.flatMap(inMode).sort(bySize);
   };
@@ -270,22 +290,29 @@ export function* findOverlaps(
         pairs.push({ list: "moves", a, b, patterns });
     }),
   );
-  const played: Occurrences[] = [];
+  const played: (Occurrences & { readonly take: Take; readonly mode: undefined })[] = [];
   const ready = takes.length > 0 ? prepare(kit) : undefined;
   for (const take of ready ? takes : []) {
-    played.push(gather(ready!.program, ready!.run(readTake(ready!.program, take))));
+    played.push({
+      ...gather(ready!.program, ready!.run(readTake(ready!.program, take))),
+      take,
+      mode: undefined,
+    });
     yield { done: 0, of: pairs.length };
   }
   for (const [done, { list, a, b, patterns }] of pairs.entries()) {
-    const tried = inputsFor(...patterns, list === "moves" ? [a, b] : []);
-    const witness = tried.find(one => firstShared(cameOf(list, one, a), cameOf(list, one, b)));
+    const moves = list === "moves" ? [a, b] : [];
+    const setsOff = (one: Occurrences) => firstShared(cameOf(list, one, a), cameOf(list, one, b));
+    const held = inputsFor(patterns, moves, false);
+    const tried = held.some(setsOff) ? held : [...held, ...inputsFor(patterns, moves, true)];
+    const witness = [...tried, ...played].find(setsOff);
     const frames = tried.reduce((most, { script }) => Math.max(most, sizeOf(script).frames), 0);
     if (!witness) {
       none.push({ list, first: a, second: b, tried: tried.length, frames });
       yield { done: done + 1, of: pairs.length };
       continue;
     }
-    const [cameA, cameB] = firstShared(cameOf(list, witness, a), cameOf(list, witness, b))!;
+    const [cameA, cameB] = setsOff(witness)!;
     const isAFirst = cameA.frame <= cameB.frame;
     const [first, second] = isAFirst ? [a, b] : [b, a];
     const overlap: Overlap = {
@@ -295,9 +322,10 @@ export function* findOverlaps(
       inInputs: countTogether(tried, list, first, second),
       inTakes: countTogether(played, list, first, second),
       witness: witness.take,
+      isPlayed: witness.mode === undefined,
       firstFrame: Math.min(cameA.frame, cameB.frame),
       secondFrame: Math.max(cameA.frame, cameB.frame),
-      mode: kit.modes?.[witness.mode]?.id,
+      mode: witness.mode === undefined ? undefined : kit.modes?.[witness.mode]?.id,
     };
     found.push(overlap);
     yield { done: done + 1, of: pairs.length, found: overlap };
@@ -307,11 +335,11 @@ export function* findOverlaps(
     if (program.patterns[pattern]!.isOff) return;
     const inMode = (mode: number) => {
       const { gates, lead } = setUp(list === "moves" ? [index] : [], mode);
-      return scripts[pattern]!.map(script => tryScript(follow(lead, script), mode, gates));
+      return scripts[pattern]!.map(script => tryScript(follow(lead, script), mode, { gates, isLeft: false }));
     };
     const tried = modes.filter(mode => isActive(pattern, mode)).flatMap(inMode);
     const all = [...tried, ...known.values()];
-    if (all.some(one => (list === "patterns" ? one.fires : one.moves).has(index))) return;
+    if ([...all, ...played].some(one => (list === "patterns" ? one.fires : one.moves).has(index))) return;
     const frames = all.reduce((most, { script }) => Math.max(most, sizeOf(script).frames), 0);
     silent.push({ list, index, tried: all.length, frames });
   };
