@@ -136,8 +136,8 @@ function whatEnded(kit: Kit, { frame: pressed, endings }: Fate): string {
   const words = endings.map(({ kind, index, frame, reason }) => {
     const isPattern = kind === "pattern";
     const why = isPattern ? LAPSE_REASONS[reason]! : FAILURES[reason]!;
-    const words = ENDED_BY[why]!(nameOf(isPattern ? kit.patterns : kit.prompts, index));
-    return frame === pressed ? words : `${words} at ${frame}`;
+    const how = ENDED_BY[why]!(nameOf(isPattern ? kit.patterns : kit.prompts, index));
+    return frame === pressed ? how : `${how} at ${frame}`;
   });
   return joinNames([...new Set(words)]);
 }

@@ -117,7 +117,24 @@ export function searchAllChoices(pattern: SequenceProgram, seen: Seen): SlowEven
     return isSoon && (f - choice.frames[0]!) * 100 <= pattern.totalTicks;
   };
 
+  /** The frame of the last fire; −1 before one, and after another end. */
+  let firedAt = -1;
+  /** Returns whether the input of the last step of the last fire is held on, up to a frame. */
+  const isSustained = (to: number): boolean => {
+    if (firedAt < 0) return false;
+    const last = pattern.steps.at(-1)!;
+    const frames = Array.from({ length: to - firedAt + 1 }, (_, k) => firedAt + k);
+    if (last.does === "release") return false;
+    if (last.does === "dir" || last.does === "face") {
+      const digits = seen.digits[last.slot]!;
+      return frames.every(f => digits[f] === last.digit);
+    }
+    const controls = last.does === "together" ? last.controls : [last.control];
+    return frames.every(f => controls.every(c => seen.down[c]![f]));
+  };
+
   let before: Choice[] = [];
+  /** The most steps of a choice on the last frame on which the pattern was not forming, and since. */
   let reached = 0;
   for (let f = 0; f < seen.frames; f++) {
     const all = listChoices(f);
@@ -130,6 +147,7 @@ export function searchAllChoices(pattern: SequenceProgram, seen: Seen): SlowEven
     ) {
       events.push({ f, why: "cancelled", edges: [], reached: Math.max(reached, best(alive), best(whole)) });
       floor = f;
+      firedAt = -1;
       before = [];
       reached = 0;
       continue;
@@ -140,7 +158,7 @@ export function searchAllChoices(pattern: SequenceProgram, seen: Seen): SlowEven
         return k < 0 ? 0 : b.frames[k]! - a.frames[k]!;
       });
       events.push({ f, why: "fired", edges: report(seen, whole[0]!), reached: pattern.steps.length });
-      floor = f;
+      floor = firedAt = f;
       before = [];
       reached = 0;
       continue;
@@ -148,10 +166,10 @@ export function searchAllChoices(pattern: SequenceProgram, seen: Seen): SlowEven
     if (before.length > 0 && alive.length === 0) {
       const isBroken = breaks[f]! && before.some(choice => isInTime(choice, f));
       events.push({ f, why: isBroken ? "broken" : "too-slow", edges: [], reached });
-      reached = 0;
+      firedAt = -1;
     }
     before = alive;
-    reached = alive.length > 0 ? Math.max(reached, best(alive)) : 0;
+    reached = isSustained(f) ? best(alive) : alive.length > 0 ? Math.max(reached, best(alive)) : 0;
   }
   return events;
 }

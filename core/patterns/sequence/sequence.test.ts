@@ -125,6 +125,14 @@ test("a held direction is sustained until it changes", () => {
   expect(run.phases("q")).toBe("~~~F==..");
 });
 
+test("steps made while a fire is sustained count for what was reached only if they last to its end", () => {
+  const steps = [{ release: "b" }, { hold: "b", for: "0f" }, { press: "a", gap: "0f" }];
+  // Two steps of the next attempt are made on 5; a gap of nothing takes the second one away on 6, when `a` is still down.
+  const run = play(sequence(steps), drawTake({ a: "...####.....", b: "###.#......." }));
+  expect(run.phases("q")).toBe("...F===~~~x.");
+  expect(run.events.at(-1)).toMatchObject({ f: 10, why: "too-slow", reached: 1 });
+});
+
 const gap = fc.integer({ min: 0, max: 6 }).map(n => `${n}f`);
 const own = {
   gap: fc.option(gap, { nil: undefined }),
