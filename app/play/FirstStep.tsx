@@ -39,7 +39,7 @@ function PressLink() {
 export function FirstStep() {
   const isAwake = usePadState(state => state.session !== undefined);
   return (
-    <NextStep view="play" isDone={isAwake}>
+    <NextStep view="play" isDone={isAwake} isBrief>
       Press Start listening and play with your keys: inputs are recognised as you play.
       <PressLink />
     </NextStep>
