@@ -29,12 +29,16 @@ const AROUND = 90;
 
 /** A small drawing of a witness: a row per control, and the frames of both rules. */
 function Witness({ kit, take, at }: { kit: Kit; take: Take; at: readonly number[] }) {
-  const lanes = Object.entries(take.lanes);
+  // A take of the kit may be of another rate; the frames of the rules are the kit's.
+  const all = Object.entries(take.lanes).map(
+    ([id, lane]) => [id, lane.map(([x, value]) => [(x * kit.rate) / take.rate, value] as const)] as const,
+  );
   const last = Math.min(
-    Math.max(...at, ...lanes.flatMap(([, lane]) => lane.map(([x]) => x))) + 4,
+    Math.max(...at, ...all.flatMap(([, lane]) => lane.map(([x]) => x))) + 4,
     at.at(-1)! + AROUND,
   );
   const first = Math.max(0, at[0]! - AROUND);
+  const lanes = all.filter(([, lane]) => lane.some(([x]) => x >= first && x < last));
   const xOf = (frame: number) =>
     LABEL + ((Math.min(last, Math.max(first, frame)) - first) / (last - first)) * (WIDTH - LABEL - 4);
   return (
@@ -162,9 +166,11 @@ function FoundList({
             <Button look="quiet" onClick={() => open(overlap)}>
               {overlap.isPlayed ? "Show in its take" : "Open as a take"}
             </Button>
-            <Button look="quiet" onClick={() => toCheck(overlap)}>
-              Check that it never does
-            </Button>
+            {!overlap.isPlayed && (
+              <Button look="quiet" onClick={() => toCheck(overlap)}>
+                Check that it never does
+              </Button>
+            )}
           </span>
         </li>
       ))}
