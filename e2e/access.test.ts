@@ -1,4 +1,4 @@
-import { readdirSync, readFileSync } from "node:fs";
+import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
@@ -13,6 +13,7 @@ import {
   openRule,
   openShelf,
   press,
+  readSaved,
   textOf,
   waitFor,
 } from "./browser";
@@ -272,8 +273,6 @@ test("a kit from a goal, a number, a replay, a check and a file take fewer than 
   await find(driver, '//button[starts-with(@aria-label, "Save file ")]');
   await goTo(/^Save file /, Key.TAB);
   await type(Key.ENTER);
-  await waitFor(driver, "the file", () =>
-    Promise.resolve(readdirSync(session.downloads).some(name => name.endsWith(".zip"))),
-  );
+  await readSaved(session, /\.zip$/);
   expect(keys, "keys").toBeLessThan(60);
 });

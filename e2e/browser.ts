@@ -1,5 +1,6 @@
 import { spawn, type ChildProcess } from "node:child_process";
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { readFile } from "node:fs/promises";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -353,6 +354,26 @@ export async function openForm(driver: WebDriver, word: string): Promise<void> {
 export async function saveFile(driver: WebDriver, form: string, file: string): Promise<void> {
   await openForm(driver, form);
   await press(driver, `Save file ${file}`);
+}
+
+/**
+ * Returns the content of the one downloaded file of a name or pattern, once it is complete: the browser shows
+ * an empty file under its name first, and fills it under another.
+ */
+export async function readSaved(
+  { driver, downloads }: Pick<OpenBrowser, "downloads"> & { readonly driver: WebDriver },
+  wanted: string | RegExp,
+): Promise<Buffer> {
+  let size = -1;
+  return waitFor(driver, `the file ${wanted}`, async () => {
+    const names = readdirSync(downloads);
+    const matching = names.filter(name => (typeof wanted === "string" ? name === wanted : wanted.test(name)));
+    if (matching.length !== 1 || names.some(name => name.endsWith(".crdownload"))) return false;
+    const bytes = await readFile(join(downloads, matching[0]!));
+    const isWhole = bytes.length > 0 && bytes.length === size;
+    size = bytes.length;
+    return isWhole && bytes;
+  });
 }
 
 /** Returns the open kit as stored, once it satisfies a condition. */

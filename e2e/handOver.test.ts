@@ -1,8 +1,8 @@
-import { readFileSync, writeFileSync } from "node:fs";
+import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { find, press, textOf, waitFor, openDemo, openForm, saveFile } from "./browser";
+import { find, openDemo, openForm, press, readSaved, saveFile, textOf, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -77,14 +77,7 @@ test("the runtime, the numbers, waveforms and vectors are listed with their size
     ["Timing sheet", "belfry-runner.sheet.html", /<h1>Belfry Runner<\/h1>/],
   ] as const) {
     await saveFile(driver, form, file);
-    const path = join(session.downloads, file);
-    await waitFor(driver, file, () => {
-      try {
-        return Promise.resolve(holds.test(readFileSync(path, "utf8")));
-      } catch {
-        return Promise.resolve(false);
-      }
-    });
+    expect((await readSaved(session, file)).toString()).toMatch(holds);
   }
 });
 

@@ -1,5 +1,4 @@
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { readFile } from "node:fs/promises";
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:http";
 import { tmpdir } from "node:os";
 import { dirname, extname, join } from "node:path";
@@ -16,6 +15,7 @@ import {
   openBelfry,
   openDemo,
   press,
+  readSaved,
   textOf,
   waitFor,
   openForm,
@@ -37,17 +37,7 @@ function put(name: string, content: string | Uint8Array): string {
   return path;
 }
 
-/** Returns a downloaded file, once it is complete. */
-async function saved(name: string): Promise<Buffer> {
-  const path = join(session.downloads, name);
-  let size = -1;
-  return waitFor(driver, name, async () => {
-    const bytes = await readFile(path);
-    const isWhole = bytes.length > 0 && bytes.length === size;
-    size = bytes.length;
-    return isWhole && bytes;
-  });
-}
+const saved = (wanted: string | RegExp) => readSaved(session, wanted);
 
 const readIn = async (...paths: string[]) =>
   (await find(driver, "[data-testid=take-in-picker]")).sendKeys(paths.join("\n"));
@@ -341,10 +331,7 @@ test("everything is drawn, packed and saved as one file, which the shelf imports
   await openForm(driver, "All in one");
   await press(driver, "Create the zip: All in one");
   await press(driver, "Save file belfry-runner.all.zip");
-  const again = await waitFor(driver, "the second file", async () => {
-    const copies = readdirSync(session.downloads).filter(name => /^belfry-runner\.all .*zip$/.test(name));
-    return copies.length === 1 && readFileSync(join(session.downloads, copies[0]!));
-  });
+  const again = await saved(/^belfry-runner\.all .*zip$/);
   const others = unzipSync(again);
   const differing = names.filter(name => !others[name] || Buffer.compare(others[name], files[name]!) !== 0);
   expect(differing).toEqual([]);

@@ -1,5 +1,4 @@
 import { mkdirSync, readdirSync, rmSync, statSync } from "node:fs";
-import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { Key, type WebDriver } from "selenium-webdriver";
@@ -9,6 +8,7 @@ import {
   find,
   openBrowser,
   press,
+  readSaved,
   startApp,
   takePicture,
   textOf,
@@ -244,9 +244,8 @@ async function takeFiles(driver: WebDriver, downloads: string, address: string):
   await openView(driver, "Hand over");
   const save = async (form: string, name: string) => {
     await saveFile(driver, form, name);
-    const path = join(downloads, name);
-    await waitFor(driver, name, async () => (await readFile(path)).length > 0);
-    return pathToFileURL(path).href;
+    await readSaved({ driver, downloads }, name);
+    return pathToFileURL(join(downloads, name)).href;
   };
   const sheet = await save("Timing sheet", "clapper-duel.sheet.html");
   const page = await save("Playable page", "clapper-duel.page.html");

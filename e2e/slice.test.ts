@@ -12,6 +12,7 @@ import {
   openRule,
   openShelf,
   press,
+  readSaved,
   textOf,
   waitFor,
   watchMeter,
@@ -164,11 +165,12 @@ test("kit and take are exported and imported", async () => {
   await openDemo();
   const before = await readTable();
   await press(driver, "Hand over");
-  for (const file of ["belfry-runner.kit.json", "clean-climb.take.json", "sloppy-climb.take.json"])
+  const files = ["belfry-runner.kit.json", "clean-climb.take.json", "sloppy-climb.take.json"];
+  for (const file of files) {
     await saveFile(driver, "Documents", file);
-  const saved = () => readdirSync(session.downloads).filter(name => name.endsWith(".json"));
-  await waitFor(driver, "three files", async () => saved().length === 3);
-  const kit = JSON.parse(readFileSync(join(session.downloads, "belfry-runner.kit.json"), "utf8"));
+    await readSaved(session, file);
+  }
+  const kit = JSON.parse((await readSaved(session, files[0]!)).toString());
   expect(kit).toEqual(JSON.parse(readFileSync("e2e/belfry/kit.json", "utf8")));
 
   await press(driver, "Moss Tap: to the shelf");
@@ -179,11 +181,7 @@ test("kit and take are exported and imported", async () => {
     async () => (await driver.findElements(By.css("[data-testid=kit-belfry-runner]"))).length === 0,
   );
   const picker = await driver.findElement(By.css("[data-testid=file-picker]"));
-  await picker.sendKeys(
-    saved()
-      .map(name => join(session.downloads, name))
-      .join("\n"),
-  );
+  await picker.sendKeys(files.map(name => join(session.downloads, name)).join("\n"));
   await clickOn(driver, "[data-testid=kit-belfry-runner] a");
   await find(driver, "[data-testid=open-take]");
   await expect.poll(readTable).toEqual(before);
