@@ -26,6 +26,7 @@ export { dueFrame } from "./study/dueFrame";
 export { indexOfId } from "./program/indexOfId";
 export { listGateTurns, turnsOfGate } from "./trace/gateTurns";
 export { directionName, gateName, nameIn, nameOf } from "./kit/names";
+export { groupBy } from "./formats/groupBy";
 export { countWords, cutLetters, joinNames, timesWords } from "./formats/words";
 export { formatEventWords } from "./trace/eventWords";
 export { lapseWords, lossNameWords } from "./trace/reasonWords";

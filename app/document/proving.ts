@@ -1,6 +1,15 @@
 import { dequal } from "dequal";
 import { createStore, type StoreApi } from "zustand/vanilla";
-import { compileCheck, appliesTo, ratesOf, type Check, type Issue, type Kit, type Take } from "#core";
+import {
+  compileCheck,
+  appliesTo,
+  groupBy,
+  ratesOf,
+  type Check,
+  type Issue,
+  type Kit,
+  type Take,
+} from "#core";
 import { compileRules, type TakeVerdict } from "#stage";
 import type { Judge } from "../judging/judge";
 import { whyTooLong } from "../judging/longTake";
@@ -57,14 +66,7 @@ const ENOUGH_CORES = 3;
 
 /** Returns the verdicts in one take by the id of their check. `checks`: those that were judged, in their order. */
 export function toVerdicts(checks: readonly Check[], verdicts: readonly TakeVerdict[]): Verdicts {
-  const found = new Map<string, TakeVerdict[]>();
-  for (const verdict of verdicts) {
-    const { id } = checks[verdict.check]!;
-    const own = found.get(id);
-    if (own) own.push(verdict);
-    else found.set(id, [verdict]);
-  }
-  return found;
+  return groupBy(verdicts, ({ check }) => checks[check]!.id);
 }
 
 /** Counts the checks that hold on all of their takes; missing takes and checks that cannot be judged do not hold. */

@@ -1,3 +1,4 @@
+import { groupBy } from "#core";
 import { dequal } from "dequal/lite";
 
 /** An item stored beside a kit. */
@@ -14,11 +15,6 @@ const bare = (item: Item) => ({ ...item, id: "", kit: undefined });
  * compared.
  */
 export function listMissing<T extends Item>(items: readonly T[], there: readonly T[]): T[] {
-  const named = new Map<string, T[]>();
-  for (const item of there) {
-    const alike = named.get(item.name);
-    if (alike) alike.push(item);
-    else named.set(item.name, [item]);
-  }
+  const named = groupBy(there, ({ name }) => name);
   return items.filter(item => !named.get(item.name)?.some(other => dequal(bare(other), bare(item))));
 }

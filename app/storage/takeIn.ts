@@ -1,4 +1,4 @@
-import { countWords, type Checks, type Kit, type Take } from "#core";
+import { countWords, groupBy, type Checks, type Kit, type Take } from "#core";
 import type { Notify } from "../ui/notices";
 import type { ReadFile } from "#handover";
 import { isBroken, NO_PARTS, variantOf } from "./records";
@@ -129,17 +129,6 @@ const RESULT_WORDS: Readonly<Record<Added["result"], string>> = {
   beside: "on the shelf, beside the other of its id",
   same: "was there already, word for word",
 };
-
-function groupBy<T, K>(items: readonly T[], keyOf: (item: T) => K): Map<K, T[]> {
-  const groups = new Map<K, T[]>();
-  for (const item of items) {
-    const key = keyOf(item);
-    const group = groups.get(key);
-    if (group) group.push(item);
-    else groups.set(key, [item]);
-  }
-  return groups;
-}
 
 /** Adds a list of checks to the kit it names and notifies, or reports that the kit does not exist. */
 async function placeChecks(

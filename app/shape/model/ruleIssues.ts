@@ -1,4 +1,4 @@
-import type { Issue, Kit, Take } from "#core";
+import { groupBy, type Issue, type Kit, type Take } from "#core";
 import { gatesOfStage } from "#stage";
 import { pathOfRule, type RulePlace } from "../../edits/ruleEdits";
 import { wantedKeyOf } from "../../maps/pressLengths";
@@ -28,13 +28,7 @@ export function groupIssues(issues: readonly Issue[]): {
   readonly of: (rule: RulePlace) => readonly Issue[];
   readonly elsewhere: (rules: readonly RulePlace[]) => readonly Issue[];
 } {
-  const groups = new Map<string, Issue[]>();
-  for (const issue of issues) {
-    const key = keyOf(issue.path);
-    const group = groups.get(key);
-    if (group) group.push(issue);
-    else groups.set(key, [issue]);
-  }
+  const groups = groupBy(issues, ({ path }) => keyOf(path));
   return {
     of: rule => groups.get(keyOf(pathOfRule(rule))) ?? [],
     elsewhere: rules => {

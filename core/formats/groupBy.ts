@@ -1,0 +1,14 @@
+/**
+ * Returns items grouped by their key, keys and items in the order in which they came. Example:
+ * `groupBy(takes, take => take.player)`.
+ */
+export function groupBy<T, K>(items: Iterable<T>, keyOf: (item: T) => K): Map<K, T[]> {
+  const groups = new Map<K, T[]>();
+  for (const item of items) {
+    const key = keyOf(item);
+    const group = groups.get(key);
+    if (group) group.push(item);
+    else groups.set(key, [item]);
+  }
+  return groups;
+}
