@@ -41,6 +41,74 @@ test("the linger of an output is shown by a move that needs it, and by one that 
   expect(foundIn(kit({})).none).toContain("Float, output stays on for");
 });
 
+test("the linger of an output is shown by a press on another control that began before it", () => {
+  const kit = sketchKit("ab", {
+    patterns: [
+      { id: "p", name: "P", kind: "press", control: "a" },
+      { id: "long", name: "Long", kind: "hold", control: "b", for: "15f", fire: "release" },
+    ],
+    moves: [
+      { id: "spray", name: "Spray", pattern: "p", linger: "3f", slot: "arm" },
+      { id: "steam", name: "Steam", pattern: "long", bans: ["out:spray"] },
+    ],
+  });
+  expect(foundIn(kit).whole).toContain("Spray, output stays on for");
+});
+
+test("a timeline is shown by a move that it keeps from happening, not by its phases alone, also through a derived gate", () => {
+  const kit = sketchKit("ab", {
+    gates: [{ id: "free", name: "Free", none: ["busy:main"] }],
+    patterns: [
+      { id: "p", name: "P", kind: "press", control: "a" },
+      { id: "q", name: "Q", kind: "press", control: "b" },
+    ],
+    moves: [
+      {
+        id: "blow",
+        name: "Blow",
+        pattern: "p",
+        frames: { startup: "5f", active: "10f", recovery: "15f" },
+      },
+      { id: "next", name: "Next", pattern: "q", needs: [{ gate: "free" }], slot: "other" },
+    ],
+  });
+  const recovery = findBoundaries(kit).find(({ number }) => number.label === "recovery")!;
+  const plainOf = (of: Kit) => {
+    const program = mustCompile(of);
+    return recovery.takes.map(take =>
+      formatPhasedTrace(program, evaluate(program, take)).events.filter(({ kind }) => kind !== "phase"),
+    );
+  };
+  for (const other of ["14f", "16f"])
+    expect(plainOf(writeAt(kit, recovery.number.path, other))).not.toEqual(plainOf(kit));
+});
+
+test("a priority is shown by presses that two moves want at once", () => {
+  const kit = sketchKit("ab", {
+    patterns: [
+      { id: "both", name: "Both", kind: "chord", controls: ["a", "b"], spread: "2f" },
+      { id: "p", name: "P", kind: "press", control: "a" },
+    ],
+    moves: [
+      { id: "one", name: "One", pattern: "p", buffer: "4f" },
+      { id: "two", name: "Two", pattern: "both", priority: 1, buffer: "4f" },
+    ],
+  });
+  expect(foundIn(kit).none).not.toContain("Two, priority");
+});
+
+test("fewer taps than the whole count are tried, and taps that wait are waited for", () => {
+  const kit = sketchKit("a", {
+    patterns: [
+      { id: "taps", name: "Taps", kind: "taps", control: "a", count: 3, gap: "70f", answer: "final" },
+    ],
+    moves: [{ id: "sip", name: "Sip", pattern: "taps", when: { count: 1 } }],
+  });
+  expect(foundIn(kit).whole).toEqual(
+    expect.arrayContaining(["Taps, longest gap between taps", "Sip, number of taps wanted"]),
+  );
+});
+
 test("the buffer of a move is shown while a slot is busy that keeps it from happening", () => {
   const kit = sketchKit("ab", {
     patterns: [GLIDE, WARD],

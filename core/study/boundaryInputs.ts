@@ -9,7 +9,7 @@ import type { KitProgram } from "../patterns/kinds";
 import { run } from "../run/run";
 import { parseFrames } from "../time/duration";
 import { formatPhasedTrace } from "../trace/formatTrace";
-import { listScripts, shiftScript, type Script } from "./overlaps/scripts";
+import { layOver, listScripts, shiftScript, type Script } from "./overlaps/scripts";
 
 /** The most frames of an input. */
 export const MAX_FRAMES = 1200;
@@ -42,11 +42,16 @@ function paintable({ gates = [] }: Kit): string[] {
   return gates.filter((gate: Gate) => derived.every(key => gate[key] === undefined)).map(({ id }) => id);
 }
 
-/** Returns the ids of the gates that a move reads: those it needs and those that keep it from happening. */
-const gatesRead = ({ needs = [], bans = [] }: Move): readonly string[] => [
-  ...needs.map(({ gate }) => gate),
-  ...bans,
-];
+/** Returns the ids of the gates that a move reads: those it needs, those that keep it from happening, and those they derive from. */
+function gatesRead({ gates = [] }: Kit, { needs = [], bans = [] }: Move): ReadonlySet<string> {
+  const read = new Set([...needs.map(({ gate }) => gate), ...bans]);
+  // A set that grows is gone through to its end.
+  for (const id of read) {
+    const { all = [], any = [], none = [] } = gates.find(gate => gate.id === id) ?? {};
+    for (const source of [...all, ...any, ...none]) read.add(source);
+  }
+  return read;
+}
 
 /** Returns the patterns whose presses can show a number: its own, or those of the moves and prompts that it is about. */
 function patternsOf(kit: Kit, { path: [list, index] }: KitNumber): string[] {
@@ -71,7 +76,7 @@ function patternsOf(kit: Kit, { path: [list, index] }: KitNumber): string[] {
  */
 function promptFrames(kit: Kit, program: KitProgram, { path: [list, index] }: KitNumber): number[] {
   if (list !== "prompts") return [];
-  const idle = toTake(kit, "idle", "Idle", { script: [], gates: openGates(kit, "", LEAD, MAX_FRAMES) });
+  const idle = toTake(kit, "idle", "Idle", { script: [], gates: openGates(kit, LEAD, MAX_FRAMES) });
   const { events } = formatPhasedTrace(
     program,
     run(program, readTake(program, { ...idle, frames: MAX_FRAMES })),
@@ -91,19 +96,16 @@ function promptFrames(kit: Kit, program: KitProgram, { path: [list, index] }: Ki
   return [opens, opens + frames(window), best, ...reaches.map(reach => best + reach)];
 }
 
-/** Paints every paintable gate open, one of them only from a frame until another. */
-function openGates(kit: Kit, except = "", from = 0, to = 0): Changes {
-  return Object.fromEntries(
-    paintable(kit).map((id): [string, [number, 0 | 1][]] => [
-      id,
-      id === except
-        ? [
-            [from, 1],
-            [to, 0],
-          ]
-        : [[0, 1]],
-    ]),
-  );
+/** Returns the changes of a gate that is open from a frame until another. */
+const openBetween = (from: number, to: number): [number, 0 | 1][] => [
+  [from, 1],
+  [to, 0],
+];
+
+/** Paints every paintable gate open, in all frames or from one until another. */
+function openGates(kit: Kit, from = 0, to = Infinity): Changes {
+  const lane: [number, 0 | 1][] = to === Infinity ? [[from, 1]] : openBetween(from, to);
+  return Object.fromEntries(paintable(kit).map(id => [id, lane]));
 }
 
 /** Paints open only the gates that some moves need, derived ones too; all but one gate. */
@@ -141,12 +143,13 @@ function* turnGates(
   anchors: readonly number[],
   near: readonly number[],
 ): Generator<Input> {
+  const open = openGates(kit);
   for (const gate of paintable(kit))
     for (const at of anchors)
       for (const by of near.filter(frames => frames >= 0)) {
-        yield { script, gates: openGates(kit, gate, 0, Math.max(1, at - by)) };
-        yield { script, gates: openGates(kit, gate, at + by, at + by + TAIL) };
-        yield { script, gates: openGates(kit, gate, at + 1, at + by + 2) };
+        yield { script, gates: { ...open, [gate]: openBetween(0, Math.max(1, at - by)) } };
+        yield { script, gates: { ...open, [gate]: openBetween(at + by, at + by + TAIL) } };
+        yield { script, gates: { ...open, [gate]: openBetween(at + 1, at + by + 2) } };
       }
 }
 
@@ -169,7 +172,7 @@ interface Follow {
 /** Lists how one move turns gates that another reads: those it opens, its own output, and that of its busy slot. */
 function listFollows(kit: Kit, first: Move, then: Move): Follow[] {
   const frames = (written = "0f") => parseFrames(written, kit.rate, "atLeast") ?? 0;
-  const read = gatesRead(then);
+  const read = gatesRead(kit, then);
   const { startup, active, recovery } = first.frames ?? {};
   const busy = frames(startup) + frames(active) + frames(recovery);
   const turned: readonly (readonly [gate: string, from: Follow["from"], edges: readonly number[]])[] = [
@@ -180,7 +183,7 @@ function listFollows(kit: Kit, first: Move, then: Move): Follow[] {
     [`busy:${first.slot ?? "main"}`, "performance", [busy]],
   ];
   return turned.flatMap(([gate, from, edges]) =>
-    read.includes(gate) ? [{ first, then, gate, from, edges }] : [],
+    read.has(gate) ? [{ first, then, gate, from, edges }] : [],
   );
 }
 
@@ -232,15 +235,47 @@ function* followOpeners(
       for (const two of scriptsOf(then)) {
         const begins = LEAD + (from === "performance" ? one.at : endOf(one.script));
         const needed = neededGates(kit, [first, then], gate);
+        const isShared = one.script.some(({ control }) =>
+          two.script.some(other => other.control === control),
+        );
         for (const edge of edges)
           for (const by of [0, -1, 1, 2, 3, ...near.map(frame => -frame)]) {
             const at = begins + edge + by - two.at;
-            if (at <= LEAD + lastPress(one.script) + 2) continue;
+            if (at < 0 || (isShared && at <= LEAD + lastPress(one.script) + 2)) continue;
             const script = [...shiftScript(one.script, LEAD), ...shiftScript(two.script, at)];
             yield { script, gates: {} };
             if (Object.keys(needed).length > 0) yield { script, gates: needed };
           }
       }
+}
+
+/** Yields the scripts of a move and of another one combined so that a press of each falls on one edge: for a priority. */
+function* overlayRivals(
+  kit: Kit,
+  program: KitProgram,
+  { path: [list, index, field] }: KitNumber,
+): Generator<Input> {
+  if (list !== "moves" || field !== "priority") return;
+  const own = kit.moves![Number(index)]!;
+  const controlsOf = (move: number) => program.patterns[program.moves[move]!.pattern]!.controls;
+  const ownControls = controlsOf(Number(index));
+  const scriptsOf = ({ pattern }: Move) =>
+    listScripts(
+      kit,
+      kit.patterns.find(({ id }) => id === pattern)!,
+    );
+  const rivals = kit.moves!.filter(
+    (rival, move) =>
+      rival.pattern !== own.pattern &&
+      !rival.off &&
+      controlsOf(move).some(control => ownControls.includes(control)),
+  );
+  for (const rival of rivals) {
+    const needed = neededGates(kit, [own, rival]);
+    for (const one of scriptsOf(own))
+      for (const two of scriptsOf(rival))
+        for (const both of layOver(one, two)) yield { script: shiftScript(both, LEAD), gates: needed };
+  }
 }
 
 /** Yields inputs made of the boundaries of a number: presses just in time and just too late, alone and after others. */
@@ -253,19 +288,21 @@ export function* listInputs(
 ): Generator<Input> {
   const kit = kits[0]!;
   const near = [value - 1, value, value + 1, value + 2];
+  yield* overlayRivals(kit, program, number);
   yield* followOpeners(kit, scriptsOf, number, near);
+  const shown = promptFrames(kit, program, number);
   for (const id of new Set(patternsOf(kit, number)))
     for (const own of kits) {
       const pattern = own.patterns.find(item => item.id === id);
       if (!pattern || pattern.off) continue;
       for (const plain of listScripts(own, pattern).slice(0, MAX_SCRIPTS)) {
-        yield* repeatScript(kit, id, plain, near);
-        for (const at of promptFrames(kit, program, number))
+        for (const at of shown)
           for (const off of [-1, 0, 1, 2].filter(by => at + by >= lastPress(plain)))
             yield {
               script: shiftScript(plain, at + off - lastPress(plain)),
-              gates: openGates(kit, "", LEAD, MAX_FRAMES),
+              gates: openGates(kit, LEAD, MAX_FRAMES),
             };
+        yield* repeatScript(kit, id, plain, near);
         const script = shiftScript(plain, LEAD);
         const fires = framesOf(
           program,

@@ -10,7 +10,7 @@ import type { Trace } from "../../trace/trace";
 import { readTake } from "../../input/inputColumns";
 import { readOutcomes } from "../outcomes/readOutcomes";
 import { prepareBare, type PrepareRun } from "../prepareRun";
-import { layOver, listScripts, shiftScript, sizeOf, type Script } from "./scripts";
+import { layOver, listScripts, settleFrames, shiftScript, sizeOf, type Script } from "./scripts";
 
 /** Two rules set off by one input, with the input. */
 export interface Overlap {
@@ -104,7 +104,8 @@ function takeOf(kit: Kit, script: Script, id: string, { gates, isLeft }: Held): 
     [0, 1],
     ...(isLeft ? [[BEFORE + firstPress + 1, 0] as [number, 0]] : []),
   ];
-  const frames = BEFORE + sizeOf(script).frames + Math.ceil(TAIL_SECONDS * kit.rate);
+  const tail = Math.ceil(TAIL_SECONDS * kit.rate) + settleFrames(kit);
+  const frames = BEFORE + sizeOf(script).frames + tail;
   return {
     format: "moss-tap/take",
     version: 1,

@@ -1,3 +1,4 @@
+import { readAt } from "../../kit/editAt";
 import type { Kit, Pattern } from "../../kit/schema";
 import { traitsOf } from "../../patterns/recordOf";
 import type { LengthOf, Script } from "../../patterns/scripts";
@@ -14,6 +15,25 @@ const spanOf = (script: Script) => script.reduce((last, { to }) => Math.max(last
 export function listScripts(kit: Kit, pattern: Pattern): readonly Script[] {
   const lengthOf: LengthOf = (written, rounding) => parseFrames(written, kit.rate, rounding) ?? 0;
   return traitsOf(pattern.kind).scripts(pattern, kit, lengthOf);
+}
+
+/** The longest time that an input is given to settle: a longer gap or delay is not waited for. */
+const MAX_SETTLE_SECONDS = 10;
+
+/**
+ * Returns how many frames after its last press an input of a kit can still have an effect: the longest gap after which taps are
+ * counted, with the longest time by which a move is deferred; ten seconds at most.
+ */
+export function settleFrames({ rate, patterns, moves = [] }: Kit): number {
+  const longest = (written: readonly unknown[]) =>
+    written.reduce<number>(
+      (most, length) =>
+        typeof length === "string" ? Math.max(most, parseFrames(length, rate, "atLeast") ?? 0) : most,
+      0,
+    );
+  const gaps = patterns.map(pattern => readAt(pattern, [traitsOf(pattern.kind).tapGapField ?? ""]));
+  const settled = longest(gaps) + longest(moves.map(({ defer }) => defer));
+  return Math.min(settled, Math.ceil(MAX_SETTLE_SECONDS * rate));
 }
 
 /** Returns a script shifted by a number of frames. */
