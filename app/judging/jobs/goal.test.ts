@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { CHARACTERS, type Check } from "#core";
+import { CHARACTERS, type Check, type GoalCell } from "#core";
 import { readKitAndTakes } from "../../tests/evaluated";
 import { goalJob } from "./goal";
 import type { JobTools } from "./job";
@@ -9,6 +9,9 @@ const NEVER: Record<string, Check> = {
   "a performed move": { id: "c", name: "C", on: "*", never: { kind: "performed", id: "second-hop" } },
   "a lost one": { id: "c", name: "C", on: "*", never: { kind: "lost", id: "hop", why: "gate:footing" } },
 };
+
+/** The figures of a cell that depend on its own value alone; which presses are hopeless depends on all values asked. */
+const figuresOf = ({ hardest: _hardest, hopeless: _hopeless, ...figures }: GoalCell) => figures;
 
 test.each(Object.entries(NEVER))(
   "on a stage and with a check of %s, cells of shared runs are those of values asked one by one",
@@ -29,7 +32,7 @@ test.each(Object.entries(NEVER))(
     const alone = await Promise.all(
       values.map(value => goalJob({ goal: { ...goal, values: [value] }, checks: [check] }, takes, TOOLS)),
     );
-    expect(cells).toEqual(alone.flatMap(({ value }) => value));
+    expect(cells.map(figuresOf)).toEqual(alone.flatMap(({ value }) => value.map(figuresOf)));
     expect(new Set(cells.map(({ kept }) => kept)).size).toBeGreaterThan(1);
   },
 );

@@ -137,6 +137,13 @@ function PlaceWords({
       </p>
       <GroupShares groups={field.groupsAt(place.row, cell.value)} playPercent={playPercent} />
       <WhyNotLess kit={kit} asked={asked} field={field} place={place} playPercent={playPercent} />
+      {cell.hopeless > 0 && (
+        <p className="text-sm text-soft">
+          {countWords(cell.hopeless, "press", "presses")} used neither in the take nor at any value of{" "}
+          {asked.one.name}
+          {soFar}: mark on the tape those that were not meant.
+        </p>
+      )}
     </div>
   );
 }

@@ -6,7 +6,7 @@ import { SavePicture } from "../SavePicture";
 import { SO_FAR } from "../sweep/SweepWords";
 import { usedFor } from "../model/usedFor";
 
-/** The share in which one press is used the same way, over the spread of the character. */
+/** The share of plays in which a move or prompt uses one press, over the spread of the character. */
 function SpreadCurve({
   points,
   press,
@@ -39,7 +39,7 @@ function SpreadCurve({
       <LineChart
         label={name}
         lines={[
-          line("used as it was", [], share => share.share),
+          line("plays that use it", [], share => share.share),
           line("95 % interval", [4, 3], share => share.low),
           line("", [4, 3], share => share.high),
         ]}

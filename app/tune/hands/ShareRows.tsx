@@ -23,7 +23,7 @@ export function ShareRows({
   const isHandNamed = new Set(columns.map(({ hand }) => hand)).size > 1;
   return (
     <div className="overflow-x-auto">
-      <table className="mt-2 text-sm" aria-label={label}>
+      <table className="mt-2 min-w-[38rem] text-sm" aria-label={label}>
         <caption className="text-left font-semibold">{caption}</caption>
         {columns.length > 1 && (
           <thead>
@@ -41,7 +41,7 @@ export function ShareRows({
         <tbody>
           {rows.map(({ key, name, shares }) => (
             <tr key={key} className="border-t border-line">
-              <th scope="row" className="max-w-60 truncate pr-4 text-left font-normal">
+              <th scope="row" className="w-48 max-w-60 truncate pr-4 text-left font-normal">
                 {name}
               </th>
               {shares.map((share, k) => (

@@ -25,6 +25,7 @@ const cell = (value: number, meeting: number, unwanted = 0): GoalCell => ({
   kept: meeting,
   unwanted,
   hardest: undefined,
+  hopeless: 0,
 });
 
 const FIELD = layoutGoal(

@@ -27,7 +27,7 @@ function finish<T, R>(running: Generator<T, R>): R {
   return step.value;
 }
 
-const study = (change: Partial<GoalQuestion> = {}) =>
+const study = (change: Partial<GoalQuestion> = {}, takes = TAKES) =>
   finish(
     studyGoal(
       {
@@ -40,7 +40,7 @@ const study = (change: Partial<GoalQuestion> = {}) =>
         values: [0, 1, 2, 3, 4, 5, 6, 7, 8],
         ...change,
       },
-      TAKES,
+      takes,
       prepareBare,
     ),
   );
@@ -54,6 +54,21 @@ test("a cell counts the plays that keep the share of meant presses, and names th
   expect(cells[8]!.hardest).toBeUndefined();
   // With half of the presses, a play needs one of two; the second take has one that coyote time keeps at any buffer.
   expect(study({ pressShare: 0.5 }).map(({ meeting }) => meeting)).toEqual([2, 2, 2, 4, 4, 4, 4, 4, 4]);
+});
+
+test("a press that no value saves and its take loses is counted as hopeless, and is not the hardest", () => {
+  const lost = drawTake({ a: "..##......##......" }, { ground: ".....##..........." });
+  const cells = study({}, [{ ...lost, id: "lost" }]);
+  expect(cells.map(({ hopeless }) => hopeless)).toEqual(cells.map(() => 1));
+  expect(cells[0]!.hardest).toMatchObject({ frame: 2, kept: 0 });
+  expect(cells[8]!.hardest).toBeUndefined();
+  // A press that the take uses with its own buffer is not hopeless, though no value tried keeps it.
+  const kit: Kit = { ...KIT, moves: [{ ...KIT.moves![0]!, buffer: "3f" }] };
+  const none = study({ kit, values: [0, 1] }, [{ ...lost, id: "lost" }]);
+  expect(none.map(({ hopeless, hardest }) => [hopeless, hardest?.frame])).toEqual([
+    [1, 2],
+    [1, 2],
+  ]);
 });
 
 test("cells equal plain studies of hands with the number written into the kit, also by a wide hand", () => {
@@ -75,6 +90,7 @@ test("the choice has the fewest unwanted, then the smallest numbers, then comes 
     kept: 0,
     unwanted,
     hardest: undefined,
+    hopeless: 0,
   });
   const places = [
     { row: 4, cell: cell(6, 94, 0) },

@@ -4,6 +4,7 @@ import {
   countPlay,
   fatesOf,
   isUsed,
+  isUsedInTake,
   listPresses,
   type CountedPress,
   type ListedPresses,
@@ -34,8 +35,10 @@ export interface GoalCell {
   readonly kept: number;
   /** Unwanted events of all plays. */
   readonly unwanted: number;
-  /** The meant press that is kept least often; undefined if all always are. */
+  /** The meant press that is kept least often, hopeless ones excepted; undefined if all others always are. */
   readonly hardest: HardestPress | undefined;
+  /** The hopeless meant presses, the same for all cells of a study: used neither in their takes nor in a play at any value. */
+  readonly hopeless: number;
 }
 
 /** A meant press of a take, with the plays of that take in which it is kept. */
@@ -97,16 +100,31 @@ function addPlay(tally: Tally, place: number, { isKept, unwanted }: Outcome, pre
   if (kept >= pressShare * presses.length - ROUNDING) tally.meeting++;
 }
 
-/** Returns the press kept in the smallest share of its plays; of several the first. */
+/** Returns, for each meant press of each take, whether no value explains its loss: nothing used it, in the take or in a play. */
+function listHopeless(
+  courses: readonly Course[],
+  tallies: readonly Tally[],
+): readonly (readonly boolean[])[] {
+  return courses.map(({ listed }, place) =>
+    listed.meant.map(
+      (one, k) => !isUsedInTake(one) && tallies.every(({ counted }) => counted[place]![k]!.kept === 0),
+    ),
+  );
+}
+
+/** Returns the press kept in the smallest share of its plays, hopeless ones excepted; of several the first. */
 function findHardest(
   counted: readonly (readonly CountedPress[])[],
   plays: readonly number[],
+  hopeless: readonly (readonly boolean[])[],
 ): HardestPress | undefined {
   let hardest: { readonly one: CountedPress; readonly share: number; readonly of: number } | undefined;
   counted.forEach((presses, place) => {
     const of = plays[place]!;
-    for (const one of presses)
-      if (of > 0 && one.kept / of < (hardest?.share ?? 1)) hardest = { one, share: one.kept / of, of };
+    presses.forEach((one, k) => {
+      if (of === 0 || hopeless[place]![k] || one.kept / of >= (hardest?.share ?? 1)) return;
+      hardest = { one, share: one.kept / of, of };
+    });
   });
   if (!hardest) return undefined;
   const { take, control, frame, kept } = hardest.one;
@@ -171,12 +189,16 @@ export function* studyGoal(
     counted: courses.map(({ listed }) => listed.meant.map(one => ({ ...one, kept: 0 }))),
   }));
   const played = courses.map(() => 0);
-  const cells = () =>
-    tallies.map(({ counted, ...sums }, k) => ({
+  const cells = () => {
+    const hopeless = listHopeless(courses, tallies);
+    const hopelessCount = hopeless.flat().filter(Boolean).length;
+    return tallies.map(({ counted, ...sums }, k) => ({
       value: values[k]!,
       ...sums,
-      hardest: findHardest(counted, played),
+      hardest: findHardest(counted, played, hopeless),
+      hopeless: hopelessCount,
     }));
+  };
   const ready = yield* prepareValues(question, prepare, { runs: 0, of: 0, cells });
   const sound = [...ready.keys()].filter(k => ready[k]);
   const isJudgedAlike = never.length === 0 || question.isNeverDecided === true;

@@ -5,7 +5,7 @@ import { edgeKey, type Program } from "../../program/program";
 import { landingFrame } from "../../time/clock";
 import { firstAbove } from "../../time/rising";
 import type { Trace } from "../../trace/trace";
-import { usersOf, type Fate } from "../outcomes/fate";
+import { lostMovesOf, usersOf, type Fate } from "../outcomes/fate";
 import { readOutcomes } from "../outcomes/readOutcomes";
 import type { PreparedKit } from "../prepareRun";
 import { STILL } from "./character";
@@ -46,10 +46,16 @@ export interface CountedPress {
   readonly frame: number;
   readonly moves: readonly number[];
   readonly prompts: readonly number[];
+  /** Indices of the moves that lost it in the take; none if one used it. */
+  readonly lostBy: readonly number[];
   kept: number;
   same: number;
   failsAt: number | undefined;
 }
+
+/** Returns whether a move or a prompt used a press in its take. */
+export const isUsedInTake = ({ moves, prompts }: Pick<CountedPress, "moves" | "prompts">): boolean =>
+  moves.length + prompts.length > 0;
 
 /** A repetition that was run. */
 export interface PlayedRun {
@@ -93,7 +99,9 @@ export function listPresses(ready: PreparedKit, take: Take, only: string | undef
       if (frame < 0) return;
       const [moves, prompts] = [usesOf(fate, "move"), usesOf(fate, "prompt")];
       const list = isUnmeant(take, control, came!.from, came!.to) ? unmeant : meant;
-      list.push({ take, control, place, press, frame, moves, prompts, kept: 0, same: 0, failsAt: undefined });
+      const lostBy = fate ? lostMovesOf(fate) : [];
+      const counts = { kept: 0, same: 0, failsAt: undefined };
+      list.push({ take, control, place, press, frame, moves, prompts, lostBy, ...counts });
     });
   }
   return { meant, unmeant };

@@ -44,10 +44,10 @@ function study(takes: readonly Take[], change: Partial<HandsQuestion> = {}) {
 
 test("the denominator is every meant press, those lost in the take too; walking is not among them", () => {
   const { kept, presses, takes } = study([TAKE]);
-  expect(presses.map(({ frame, kept, same }) => [frame, kept.hits, same?.hits])).toEqual([
-    [3, 4, 4],
-    [13, 0, undefined],
-    [22, 0, undefined],
+  expect(presses.map(({ frame, kept, same, lostBy }) => [frame, kept.hits, same?.hits, lostBy])).toEqual([
+    [3, 4, 4, []],
+    [13, 0, undefined, [0]],
+    [22, 0, undefined, [0]],
   ]);
   expect([kept.hits, kept.n, takes]).toEqual([4, 12, 1]);
 });

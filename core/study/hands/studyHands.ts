@@ -10,6 +10,7 @@ import {
   countPlay,
   fatesOf,
   isUsed,
+  isUsedInTake,
   listPresses,
   usesOf,
   type CountedPress,
@@ -45,6 +46,8 @@ export interface PressShare {
   /** Indices of the moves and prompts that used it in the take; none if it was lost there. */
   readonly moves: readonly number[];
   readonly prompts: readonly number[];
+  /** Indices of the moves that lost it in the take; none if one used it, and if no request was made of it. */
+  readonly lostBy: readonly number[];
   /** The repetitions in which some move or prompt uses it. */
   readonly kept: Share;
   /** The repetitions in which the same ones use it as in the take; undefined if none did there. */
@@ -150,8 +153,9 @@ export function* studyHands(
       frame,
       moves: uses.moves,
       prompts: uses.prompts,
+      lostBy: uses.lostBy,
       kept: shareOf(hits, count),
-      same: uses.moves.length + uses.prompts.length > 0 ? shareOf(same, count) : undefined,
+      same: isUsedInTake(uses) ? shareOf(same, count) : undefined,
       failsAt,
     })),
     moves: shares(moves),
