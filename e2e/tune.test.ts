@@ -342,6 +342,11 @@ test("an assist is created, compared with the same characters, activated in Play
   await study("Assists");
   await clickOn(driver, '//button[b[text()="Much more time"]]');
   await typeOver(driver, "windows", "300");
+  await press(driver, "Compare it on the takes");
+  await expect
+    .poll(() => textOf(driver, 'ul[aria-label="What changed between them"]'))
+    .toMatch(/buffer 18f \(was 6f\), coyote 15f \(was 5f\)/);
+  await study("Assists");
   await press(driver, "Compare it by the same hands");
   await expect.poll(() => textOf(driver, "[data-testid=hand-sentence-two]")).toMatch(/with “Much more time”/);
   await press(driver, "Play");
@@ -387,6 +392,10 @@ test("two versions side by side: the changes, counts, and a link from each diffe
   await expect
     .poll(() => textOf(driver, "[data-testid=version-counts]"))
     .toMatch(/Hop asked for 15 times: performed 11 times \(6 by coyote\)/);
+  await clickOn(driver, '[data-testid=version-counts] button[aria-label^="Hop: list"]');
+  await waitFor(driver, "the differences of Hop alone", async () =>
+    /Differences of Hop/.test(await textOf(driver, "[data-testid=tune]")),
+  );
   await clickOn(driver, '//ul[@data-testid="differences"]//button[contains(., "Hop is gone")]');
   await waitFor(driver, "the take", async () => /Late at every/.test(await openTake()));
 });

@@ -193,7 +193,10 @@ export interface StudySettings {
     /** The rates to judge at, and those of the shown result, in frames per second. */
     readonly rates: readonly number[];
     readonly drawn: readonly number[];
-    readonly chosen: { readonly rate: number; readonly id: string } | undefined;
+    /** The rate and the rule of which the differences are listed. */
+    readonly chosen:
+      | { readonly rate: number; readonly kind: "performed" | "prompt"; readonly id: string }
+      | undefined;
   };
   readonly versions: {
     readonly pair: { readonly one: string; readonly two: string } | undefined;

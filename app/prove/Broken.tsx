@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import { takeBackChange, type Change, type Check, type Kit, type Take } from "#core";
 import { Button } from "../ui/Button";
-import { formatChange } from "../parts/model/changeWords";
+import { formatChanges } from "../parts/model/changeWords";
 import { useWorkbench } from "../document/workbenchContext";
 import { useWorkers } from "../judging/workers";
 import type { Blame } from "../judging/jobs/blame";
@@ -15,7 +15,7 @@ const MAX_CAUSES = 4;
 /** One cause: its changes as sentences, and a button that takes them back in one edit. */
 function Cause({ old, kit, changes }: { old: Kit; kit: Kit; changes: readonly Change[] }) {
   const workbench = useWorkbench();
-  const sentences = changes.map(change => formatChange(old, kit, change));
+  const sentences = formatChanges(old, kit, changes);
   const takeBack = () =>
     workbench.editKit(`took back: ${sentences.join("; ")}`, now => changes.reduce(takeBackChange, now));
   return (

@@ -1,4 +1,5 @@
-import { traitsOf, type Assist, type Kit } from "#core";
+import { useState } from "react";
+import { applyAssist, traitsOf, type Assist, type Kit } from "#core";
 import { addAssist, ASSIST_STARTERS, changeAssist, removeAssist } from "../edits/assistEdits";
 import { useStudySettings } from "../document/studiesContext";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
@@ -9,6 +10,8 @@ import { ChoiceWord, type Choice } from "../ui/ChoiceWord";
 import { TermWord } from "../ui/Explained";
 import { NumberStone } from "../ui/NumberStone";
 import { TextStone } from "../ui/TextStone";
+import { ChangeList } from "./ChangeList";
+import { assistVersion } from "./model/versions";
 import { OneHand } from "./OneHand";
 import { KeptMarks } from "../ui/KeptMarks";
 
@@ -130,14 +133,45 @@ function AssistSentence({ kit, assist }: { kit: Kit; assist: Assist }) {
   );
 }
 
-function AssistLine({ kit, assist, onCompare }: { kit: Kit; assist: Assist; onCompare: () => void }) {
+/** The rules that an assist changes, once they are asked for. */
+function AssistChanges({ kit, assist }: { kit: Kit; assist: Assist }) {
+  const [isOpen, setOpen] = useState(false);
+  return (
+    <details className="text-sm" onToggle={event => setOpen(event.currentTarget.open)}>
+      <summary className="cursor-pointer py-1">What it changes</summary>
+      {isOpen && (
+        <ChangeList
+          old={kit}
+          kit={applyAssist(kit, assist)}
+          label={`What ${assist.name} changes`}
+          none="No rule of this kit."
+        />
+      )}
+    </details>
+  );
+}
+
+function AssistLine({
+  kit,
+  assist,
+  onHands,
+  onTakes,
+}: {
+  kit: Kit;
+  assist: Assist;
+  onHands: () => void;
+  onTakes: () => void;
+}) {
   const workbench = useWorkbench();
   const takeAway = useTakeAway();
   return (
     <li className="border-t border-line py-2" data-testid={`assist-${assist.id}`}>
       <AssistSentence kit={kit} assist={assist} />
       <p className="-ml-2 text-sm">
-        <Button look="quiet" onClick={onCompare}>
+        <Button look="quiet" onClick={onTakes}>
+          Compare it on the takes
+        </Button>
+        <Button look="quiet" onClick={onHands}>
           Compare it by the same hands
         </Button>
         <Button
@@ -152,6 +186,7 @@ function AssistLine({ kit, assist, onCompare }: { kit: Kit; assist: Assist; onCo
           Delete this assist
         </Button>
       </p>
+      <AssistChanges kit={kit} assist={assist} />
     </li>
   );
 }
@@ -159,9 +194,19 @@ function AssistLine({ kit, assist, onCompare }: { kit: Kit; assist: Assist; onCo
 /**
  * Variations of the kit for players who need more time or less force, stored with it and activated in Play.
  */
-export function Assists({ kit, onHands }: { kit: Kit; onHands: () => void }) {
+export function Assists({
+  kit,
+  onHands,
+  onVariants,
+}: {
+  kit: Kit;
+  /** Called when an assist is chosen to be compared by simulated hands, or on the takes as recorded. */
+  onHands: () => void;
+  onVariants: () => void;
+}) {
   const workbench = useWorkbench();
   const [{ one }, setHands] = useStudySettings("hands");
+  const [, setVersions] = useStudySettings("versions");
   const assists = kit.assists ?? [];
   return (
     <section aria-label="Assists">
@@ -177,12 +222,16 @@ export function Assists({ kit, onHands }: { kit: Kit; onHands: () => void }) {
             key={assist.id}
             kit={kit}
             assist={assist}
-            onCompare={() => {
+            onHands={() => {
               setHands({
                 one: { ...one, version: PRESENT_VERSION },
-                two: { ...one, version: `assist ${assist.id}` },
+                two: { ...one, version: assistVersion(assist.id) },
               });
               onHands();
+            }}
+            onTakes={() => {
+              setVersions({ pair: { one: PRESENT_VERSION, two: assistVersion(assist.id) } });
+              onVariants();
             }}
           />
         ))}

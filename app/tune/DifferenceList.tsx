@@ -1,8 +1,10 @@
 import { nameOf, type AlignedEvent, type Kit } from "#core";
 import type { VersionStory } from "../judging/jobs/stories";
 import { FrameLink } from "./FrameLink";
+import { ListInParts } from "./ListInParts";
 
-const MAX_SHOWN = 40;
+/** The number of differences that are shown first, and with each request for more. */
+const PART = 40;
 const WORDS = {
   new: "is new",
   gone: "is gone",
@@ -11,12 +13,14 @@ const WORDS = {
   same: "stays",
 } as const;
 
-/** Formats one difference: "Hop is gone", "Hop is 16.7 ms later". */
-export function differenceWords(
-  kit: Kit,
+/** Formats one difference between two kits: "Hop is gone", "Hop is 16.7 ms later". */
+function differenceWords(
+  kits: readonly [Kit, Kit],
   { kind, id, what, was, is, outcomeWas, outcomeIs }: AlignedEvent,
 ): string {
-  const name = nameOf(kit, kind === "performed" ? "moves" : "prompts", id);
+  const list = kind === "performed" ? "moves" : "prompts";
+  const kit = kits.find(one => one[list]?.some(rule => rule.id === id)) ?? kits[0];
+  const name = nameOf(kit, list, id);
   if (what === "changed") return `${name}: ${outcomeIs ?? "?"} instead of ${outcomeWas ?? "?"}`;
   const outcome = outcomeIs ?? outcomeWas;
   const label = outcome ? `${name} (${outcome})` : name;
@@ -26,27 +30,27 @@ export function differenceWords(
 }
 
 /**
- * The differences of takes under a version, each a link to its frame. Frames are those of the kit's own rate.
+ * The differences of takes between two kits, each a link to its frame in the first one's own rate. A long list is shown in parts.
  */
-export function DifferenceList({ kit, stories }: { kit: Kit; stories: readonly VersionStory[] }) {
+export function DifferenceList({
+  kits,
+  stories,
+}: {
+  kits: readonly [Kit, Kit];
+  stories: readonly VersionStory[];
+}) {
   const all = stories.flatMap(({ take, events }) =>
     events.filter(({ what }) => what !== "same").map(event => ({ take, event })),
   );
   if (all.length === 0) return <p className="text-soft">Nothing differs in these takes.</p>;
-  return (
-    <ul className="text-sm" data-testid="differences">
-      {all.slice(0, MAX_SHOWN).map(({ take, event }, k) => (
-        <li key={k}>
-          <FrameLink
-            take={take}
-            frame={(Number.isNaN(event.was) ? event.is : event.was) * kit.rate}
-            words={differenceWords(kit, event)}
-          />
-        </li>
-      ))}
-      {all.length > MAX_SHOWN && <li className="text-soft">and {all.length - MAX_SHOWN} more</li>}
-    </ul>
-  );
+  const rows = all.map(({ take, event }) => () => (
+    <FrameLink
+      take={take}
+      frame={(Number.isNaN(event.was) ? event.is : event.was) * kits[0].rate}
+      words={differenceWords(kits, event)}
+    />
+  ));
+  return <ListInParts items={rows} part={PART} testId="differences" />;
 }
 
 /**

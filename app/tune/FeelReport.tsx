@@ -19,6 +19,7 @@ import { Distribution } from "../maps/Distribution";
 import { FeelPicture } from "./FeelPicture";
 import { FeelSideBySide } from "./FeelSideBySide";
 import { FrameLink } from "./FrameLink";
+import { ListInParts } from "./ListInParts";
 import { listFeelLanes } from "./model/feelLanes";
 import { formatMiss, formatRoom } from "./model/feelWords";
 import { StudyBar } from "./StudyBar";
@@ -27,65 +28,56 @@ import { KeptMarks } from "../ui/KeptMarks";
 
 /** Takes with up to this total of frames are studied as soon as the report opens. */
 const AT_ONCE_FRAMES = 36_000;
-/** The number of items of each list shown, most informative first. */
-const MAX_SHOWN = 12;
+/** The number of items of each list that are shown first, most informative first, and with each request for more. */
+const PART = 12;
 
 function Details({ kit, feel }: { kit: Kit; feel: MoveFeel }) {
   const tight = feel.rooms.filter(isTight);
   const late = feel.delays.filter(({ total }) => total > 0);
-  const shown = <T,>(list: readonly T[]) => list.slice(0, MAX_SHOWN);
-  const more = (list: readonly unknown[]) =>
-    list.length > MAX_SHOWN && <li className="text-soft">and {list.length - MAX_SHOWN} more</li>;
   return (
     <div className="grid grid-cols-3 gap-x-6 gap-y-2 py-2 text-sm max-lg:grid-cols-1">
       <section aria-label="Tightest uses">
         <h3 className="font-semibold">{tight.length > 0 ? "Tight uses" : "Tightest uses"}</h3>
-        <ul>
-          {shown(feel.rooms).map(room => (
-            <li key={`${room.take} ${room.control} ${room.frame}`}>
-              <FrameLink take={room.take} frame={room.frame} words={formatRoom(room)} />
-            </li>
+        <ListInParts
+          part={PART}
+          items={feel.rooms.map(room => () => (
+            <FrameLink take={room.take} frame={room.frame} words={formatRoom(room)} />
           ))}
-          {more(feel.rooms)}
-          {feel.rooms.length === 0 && <li className="text-soft">No press was used for it.</li>}
-        </ul>
+        />
+        {feel.rooms.length === 0 && <p className="text-soft">No press was used for it.</p>}
       </section>
       <section aria-label="Narrowest losses">
         <h3 className="font-semibold">Narrowest losses</h3>
-        <ul>
-          {shown(feel.misses).map(miss => (
-            <li key={`${miss.take} ${miss.control} ${miss.frame}`}>
-              <FrameLink
-                take={miss.take}
-                frame={miss.frame}
-                words={formatMiss(miss, move => nameOf(kit, "moves", kit.moves![move]!.id))}
-              />
-            </li>
+        <ListInParts
+          part={PART}
+          items={feel.misses.map(miss => () => (
+            <FrameLink
+              take={miss.take}
+              frame={miss.frame}
+              words={formatMiss(miss, move => nameOf(kit, "moves", kit.moves![move]!.id))}
+            />
           ))}
-          {more(feel.misses)}
-          {feel.misses.length === 0 && <li className="text-soft">None was lost for it.</li>}
-        </ul>
+        />
+        {feel.misses.length === 0 && <p className="text-soft">None was lost for it.</p>}
       </section>
       <section aria-label="Longest delays">
         <h3 className="font-semibold">Acted late</h3>
-        <ul>
-          {shown(late).map(delay => (
-            <li key={`${delay.take} ${delay.frame}`}>
-              <FrameLink
-                take={delay.take}
-                frame={delay.press}
-                words={[
-                  `${delay.total}f`,
-                  ...(delay.pattern > 0 ? [`${delay.pattern}f to be sure`] : []),
-                  ...(delay.memory > 0 ? [`${delay.memory}f in the buffer`] : []),
-                  ...(delay.slow !== 0 ? [`${delay.slow}f of slow time`] : []),
-                ].join(", ")}
-              />
-            </li>
+        <ListInParts
+          part={PART}
+          items={late.map(delay => () => (
+            <FrameLink
+              take={delay.take}
+              frame={delay.press}
+              words={[
+                `${delay.total}f`,
+                ...(delay.pattern > 0 ? [`${delay.pattern}f to be sure`] : []),
+                ...(delay.memory > 0 ? [`${delay.memory}f in the buffer`] : []),
+                ...(delay.slow !== 0 ? [`${delay.slow}f of slow time`] : []),
+              ].join(", ")}
+            />
           ))}
-          {more(late)}
-          {late.length === 0 && <li className="text-soft">Every one on the frame of its press.</li>}
-        </ul>
+        />
+        {late.length === 0 && <p className="text-soft">Every one on the frame of its press.</p>}
         <Distribution
           words="All delays"
           label="Frames from press to performance"

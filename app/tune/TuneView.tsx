@@ -87,7 +87,9 @@ export function TuneView() {
         {study === "rates" && <Rates kit={sound} />}
         {study === "overlaps" && <Overlaps kit={sound} />}
         {study === "variants" && <Variants kit={sound} />}
-        {study === "assists" && <Assists kit={kit} onHands={() => open("hands")} />}
+        {study === "assists" && (
+          <Assists kit={kit} onHands={() => open("hands")} onVariants={() => open("variants")} />
+        )}
       </div>
     </div>
   );

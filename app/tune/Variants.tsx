@@ -1,50 +1,22 @@
 import { nanoid } from "nanoid";
-import { formatMoveCounts, listChanges, nameOf, type Kit, type RuleCounts } from "#core";
+import { useRef, useState } from "react";
+import type { Kit } from "#core";
 import { useStudy, useStudySettings, useStudying } from "../document/studiesContext";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
 import type { FoundStudy } from "../document/studying";
-import { PRESENT_VERSION, type StudyResults } from "../document/studySettings";
+import type { StudyResults } from "../document/studySettings";
 import { useTape } from "../tape/hand/context";
 import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { TermWord } from "../ui/Explained";
-import { formatChange } from "../parts/model/changeWords";
+import { ChangeList } from "./ChangeList";
 import { DifferenceList } from "./DifferenceList";
 import { StudyBar } from "./StudyBar";
 import { useTakeSelection } from "./TakesWord";
-import { listVersions, readVersion, variantOf } from "./model/versions";
+import { VersionCounts } from "./VersionCounts";
+import { isSameRule, listStoryRules, type StoryRule } from "./model/storyRules";
+import { firstPair, listVersions, readVersion, variantOf } from "./model/versions";
 import { KeptMarks } from "../ui/KeptMarks";
-
-const MAX_CHANGES = 30;
-
-function Counts({ one, two, kits }: { one: RuleCounts; two: RuleCounts; kits: readonly [Kit, Kit] }) {
-  const ids = [...new Set(kits.flatMap(kit => (kit.moves ?? []).map(({ id }) => id)))];
-  const wordsOf = (kit: Kit, counts: RuleCounts, id: string) => {
-    const index = kit.moves?.findIndex(move => move.id === id) ?? -1;
-    return index < 0
-      ? "is not there"
-      : formatMoveCounts(counts.moves[index]!, move => kit.moves![move]!.name || kit.moves![move]!.id);
-  };
-  return (
-    <table className="mt-1 text-sm" data-testid="version-counts">
-      <tbody>
-        {ids.map(id => {
-          const [a, b] = [wordsOf(kits[0], one, id), wordsOf(kits[1], two, id)];
-          const name = nameOf(kits[0], "moves", id);
-          return (
-            <tr key={id} className="border-t border-line align-top">
-              <th scope="row" className="pr-4 text-left font-normal">
-                {name === id ? nameOf(kits[1], "moves", id) : name}
-              </th>
-              <td className="pr-4">{a}</td>
-              <td className={a === b ? "text-soft" : "font-semibold"}>{a === b ? "the same" : b}</td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
-  );
-}
 
 /** Invites to keep a first variant. */
 function FirstVariant() {
@@ -64,22 +36,20 @@ function FirstVariant() {
 }
 
 /** The changes from the first version to the second. */
-function ChangeList({ first, second }: { first: Kit | undefined; second: Kit | undefined }) {
+function VersionChanges({ first, second }: { first: Kit | undefined; second: Kit | undefined }) {
   if (!first || !second)
     return <p className="text-foxglove">One of the two is not there any more: choose another.</p>;
-  const changes = listChanges(first, second).filter(({ path }) => path[0] !== "name" && path[0] !== "id");
-  if (changes.length === 0) return <p className="text-soft">The two are the same rules.</p>;
   return (
-    <ul className="text-sm" aria-label="What changed between them">
-      {changes.slice(0, MAX_CHANGES).map(change => (
-        <li key={change.path.join()}>{formatChange(first, second, change)}</li>
-      ))}
-      {changes.length > MAX_CHANGES && <li className="text-soft">and {changes.length - MAX_CHANGES} more</li>}
-    </ul>
+    <ChangeList
+      old={first}
+      kit={second}
+      label="What changed between them"
+      none="The two are the same rules."
+    />
   );
 }
 
-/** The counts of both versions, and their differences take by take. */
+/** The counts of both versions rule by rule, and their differences: of all rules, or of a chosen one. */
 function Comparison({
   study,
   drawn,
@@ -87,18 +57,42 @@ function Comparison({
   study: FoundStudy<StudyResults["variants"]> | undefined;
   drawn: readonly [Kit, Kit] | undefined;
 }) {
-  const { own, counts, stories } = study?.value ?? {};
+  const [kept, setChosen] = useState<StoryRule | undefined>();
+  const heading = useRef<HTMLHeadingElement>(null);
+  const { own, counts, stories = [] } = study?.value ?? {};
   if (!drawn || !counts) return null;
   if (!counts[0])
     return study?.state === "done" ? (
       <p className="text-foxglove">The second has faults and cannot be run.</p>
     ) : null;
+  // A rule that was chosen in another comparison may not be in this one.
+  const chosen = kept && listStoryRules(...drawn).find(rule => isSameRule(kept, rule));
+  const picked = chosen
+    ? stories.map(story => ({ ...story, events: story.events.filter(event => isSameRule(chosen, event)) }))
+    : stories;
   return (
     <>
-      {own && <Counts one={own} two={counts[0]} kits={drawn} />}
-      <div className="mt-2">
-        <DifferenceList kit={drawn[0]} stories={stories ?? []} />
-      </div>
+      {own && (
+        <VersionCounts
+          kits={drawn}
+          counts={[own, counts[0]]}
+          stories={stories}
+          chosen={chosen}
+          onChoose={rule => {
+            setChosen(rule);
+            heading.current?.scrollIntoView({ block: "center" });
+          }}
+        />
+      )}
+      <h3 ref={heading} className="mt-3 text-sm font-semibold">
+        {chosen ? `Differences of ${chosen.name}` : "Differences of all rules"}
+        {chosen && (
+          <Button look="quiet" onClick={() => setChosen(undefined)}>
+            List all
+          </Button>
+        )}
+      </h3>
+      <DifferenceList key={`${chosen?.kind} ${chosen?.id}`} kits={drawn} stories={picked} />
     </>
   );
 }
@@ -116,8 +110,7 @@ export function Variants({ kit }: { kit: Kit }) {
   const study = useStudy("variants");
   const choices = listVersions(kit, variants);
   if (choices.length < 2) return <FirstVariant />;
-  const one = pair?.one ?? choices[1]!.value;
-  const two = pair?.two ?? PRESENT_VERSION;
+  const { one, two } = pair ?? firstPair(choices);
   const first = readVersion(one, kit, variants);
   const second = readVersion(two, kit, variants);
   const isReady = first !== undefined && second !== undefined && first !== second && takes.length > 0;
@@ -154,7 +147,7 @@ export function Variants({ kit }: { kit: Kit }) {
           .
         </KeptMarks>
       </p>
-      <ChangeList first={first} second={second} />
+      <VersionChanges first={first} second={second} />
       <StudyBar name="variants" word="Compare" canBegin={isReady} onBegin={begin}>
         {overlay !== undefined && (
           <Button look="quiet" onClick={() => look.setState({ laidOver: overlay })}>

@@ -43,7 +43,7 @@ const KIT: Kit = sketchKit("a", {
 test("a goal for several groups is met where each meets it; a group without meant presses has nothing to meet", () => {
   const cell = (value: number, meeting: number, plays = 100): GoalCell => ({
     ...{ value, plays, meeting, meant: plays, kept: meeting },
-    ...{ unwanted: plays / 10, hardest: undefined },
+    ...{ unwanted: plays / 10, hardest: undefined, hopeless: 0 },
   });
   const one = listSwept(KIT).find(({ key }) => key.endsWith("buffer"))!;
   const asked = { one, two: undefined, rows: [], groups: ["Wren", "Oda", "Bo"] } as unknown as GoalAsked;

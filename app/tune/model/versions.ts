@@ -11,7 +11,7 @@ export function listVersions(kit: Kit, variants: readonly Variant[]): Choice[] {
   return [
     { value: PRESENT_VERSION, label: "the present rules" },
     ...variants.map(({ id, name }) => ({ value: `${VARIANT}${id}`, label: name })),
-    ...(kit.assists ?? []).map(({ id, name }) => ({ value: `${ASSIST}${id}`, label: `with “${name}”` })),
+    ...(kit.assists ?? []).map(({ id, name }) => ({ value: assistVersion(id), label: `with “${name}”` })),
   ];
 }
 
@@ -27,3 +27,14 @@ export function readVersion(value: string, kit: Kit, variants: readonly Variant[
 export function variantOf(value: string): string | undefined {
   return value.startsWith(VARIANT) ? value.slice(VARIANT.length) : undefined;
 }
+
+/** Returns the two versions that are compared first: a variant with the present rules, or these with an assist. Two or more choices. */
+export function firstPair(choices: readonly Choice[]): { readonly one: string; readonly two: string } {
+  const other = choices[1]!.value;
+  return variantOf(other) === undefined
+    ? { one: PRESENT_VERSION, two: other }
+    : { one: other, two: PRESENT_VERSION };
+}
+
+/** Returns the value of an assist as a version. */
+export const assistVersion = (id: string): string => `${ASSIST}${id}`;

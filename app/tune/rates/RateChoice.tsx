@@ -3,7 +3,6 @@ import { useStudySettings } from "../../document/studiesContext";
 import { Button } from "../../ui/Button";
 import { noStep } from "../../ui/noStep";
 import { NumberStone } from "../../ui/NumberStone";
-import { toggleRate } from "../model/rateTable";
 
 const OFFERED = [30, 50, 60, 72, 90, 120, 144, 240] as const;
 /** The rate first offered to add, in frames per second. */
@@ -13,8 +12,10 @@ const FIRST_OTHER = 100;
 export function RateChoice() {
   const [{ rates }, set] = useStudySettings("rates");
   const [other, setOther] = useState(FIRST_OTHER);
-  const toggle = (rate: number) => set({ rates: toggleRate(rates, rate) });
-  const shown = [...new Set([...OFFERED, ...rates])].sort((a, b) => a - b);
+  const sorted = (list: readonly number[]) => [...list].sort((a, b) => a - b);
+  const toggle = (rate: number) =>
+    set({ rates: rates.includes(rate) ? rates.filter(item => item !== rate) : sorted([...rates, rate]) });
+  const shown = sorted([...new Set([...OFFERED, ...rates])]);
   return (
     <p className="my-1 flex flex-wrap items-center gap-1 text-sm" role="group" aria-label="Rates to judge at">
       {shown.map(rate => {

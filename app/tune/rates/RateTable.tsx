@@ -2,7 +2,7 @@ import type { AlignedEvent } from "#core";
 import { useStudySettings } from "../../document/studiesContext";
 import type { VersionStory } from "../../judging/jobs/stories";
 import { Button } from "../../ui/Button";
-import { countDifferences, eventsAt, type RateRule } from "../model/rateTable";
+import { countDifferences, groupEvents, isSameRule, type StoryRule } from "../model/storyRules";
 
 /** The result of one rule at one rate; choosing it lists its differences. `events` is undefined while it is not judged. */
 function RateCell({
@@ -10,7 +10,7 @@ function RateCell({
   rate,
   events,
 }: {
-  rule: RateRule;
+  rule: StoryRule;
   rate: number;
   events: readonly AlignedEvent[] | undefined;
 }) {
@@ -22,10 +22,10 @@ function RateCell({
   return (
     <Button
       look="quiet"
-      aria-pressed={chosen?.rate === rate && chosen.id === rule.id}
+      aria-pressed={chosen?.rate === rate && isSameRule(chosen, rule)}
       aria-label={`${rule.name} at ${rate}: ${isAlike ? `all ${events.length} the same` : parts.join(", ")}`}
       className={isAlike ? "" : "text-foxglove!"}
-      onClick={() => set({ chosen: { rate, id: rule.id } })}
+      onClick={() => set({ chosen: { rate, kind: rule.kind, id: rule.id } })}
     >
       {isAlike ? `${events.length} same` : parts.join(", ")}
     </Button>
@@ -37,11 +37,12 @@ export function RateTable({
   rules,
   stories,
 }: {
-  rules: readonly RateRule[];
+  rules: readonly StoryRule[];
   stories: readonly VersionStory[];
 }) {
   const [{ drawn }] = useStudySettings("rates");
   if (stories.length === 0) return null;
+  const eventsAt = drawn.map((_, version) => groupEvents(stories.filter(story => story.version === version)));
   const judged = new Set(stories.map(({ version }) => version));
   return (
     <table className="mt-1 text-sm" data-testid="rates">
@@ -68,7 +69,7 @@ export function RateTable({
                 <RateCell
                   rule={rule}
                   rate={rate}
-                  events={judged.has(version) ? eventsAt(stories, version, rule) : undefined}
+                  events={judged.has(version) ? eventsAt[version]!(rule) : undefined}
                 />
               </td>
             ))}

@@ -3,7 +3,7 @@ import { useStudy, useStudySettings, useStudying } from "../../document/studiesC
 import { useDocument } from "../../document/workbenchContext";
 import type { VersionStory } from "../../judging/jobs/stories";
 import { DifferenceList, TwoStories } from "../DifferenceList";
-import { listRateRules, type RateRule } from "../model/rateTable";
+import { isSameRule, listStoryRules, type StoryRule } from "../model/storyRules";
 import { StudyBar } from "../StudyBar";
 import { useTakeSelection } from "../TakesWord";
 import { RateChoice } from "./RateChoice";
@@ -17,7 +17,7 @@ function ChosenDifferences({
   stories,
 }: {
   kit: Kit;
-  rules: readonly RateRule[];
+  rules: readonly StoryRule[];
   stories: readonly VersionStory[];
 }) {
   const takes = useDocument(state => state.takes);
@@ -25,12 +25,13 @@ function ChosenDifferences({
   if (!chosen) return null;
   const picked = stories
     .filter(({ version }) => drawn[version] === chosen.rate)
-    .map(story => ({ ...story, events: story.events.filter(({ id }) => id === chosen.id) }));
+    .map(story => ({ ...story, events: story.events.filter(event => isSameRule(chosen, event)) }));
   if (picked.length === 0) return null;
   return (
     <div className="mt-2" data-testid="rate-differences">
       <h3 className="text-sm font-semibold">
-        {rules.find(({ id }) => id === chosen.id)?.name} at {chosen.rate} frames a second, against {kit.rate}
+        {rules.find(rule => isSameRule(chosen, rule))?.name} at {chosen.rate} frames a second, against{" "}
+        {kit.rate}
       </h3>
       {picked
         .filter(({ events }) => events.some(({ what }) => what !== "same"))
@@ -38,7 +39,7 @@ function ChosenDifferences({
           const take = takes.find(item => item.id === id);
           return take && <TwoStories key={id} events={events} seconds={take.frames / take.rate} />;
         })}
-      <DifferenceList kit={kit} stories={picked} />
+      <DifferenceList key={`${chosen.rate} ${chosen.kind} ${chosen.id}`} kits={[kit, kit]} stories={picked} />
     </div>
   );
 }
@@ -59,7 +60,7 @@ export function Rates({ kit }: { kit: Kit }) {
     });
   };
   const about = study?.kit ?? kit;
-  const rules = listRateRules(about);
+  const rules = listStoryRules(about);
   const stories = study?.value?.stories ?? [];
   return (
     <section aria-label="Rates">

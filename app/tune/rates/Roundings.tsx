@@ -11,9 +11,20 @@ export function Roundings({ kit, rates }: { kit: Kit; rates: readonly number[] }
   const lengths = roundLengths(kit, rates);
   if (lengths.length === 0) return null;
   return (
-    <>
-      <h3 className="mt-3 text-sm font-semibold">What lengths in ms round to</h3>
-      <table className="text-sm" data-testid="roundings">
+    <div className="overflow-x-auto">
+      <table className="mt-3 text-sm" data-testid="roundings">
+        <thead>
+          <tr>
+            <th scope="col" className="pr-4 text-left font-semibold">
+              What lengths in ms round to
+            </th>
+            {rates.map(rate => (
+              <th key={rate} scope="col" className="px-3 text-right font-mono font-normal text-soft">
+                at {rate}
+              </th>
+            ))}
+          </tr>
+        </thead>
         <tbody>
           {lengths.map(({ path, rule, label, written, rounding, at }) => (
             <tr key={path.join()} className="border-t border-line">
@@ -22,17 +33,14 @@ export function Roundings({ kit, rates }: { kit: Kit; rates: readonly number[] }
                 <span className="text-soft">{rounding === "atLeast" ? "at least" : "at most"}</span>
               </th>
               {at.map(({ rateHz, frames, offMs }) => (
-                <td key={rateHz} className="px-3 text-right font-mono">
-                  {frames}f{" "}
-                  <span className="text-soft">
-                    at {rateHz}, {offWords(offMs)}
-                  </span>
+                <td key={rateHz} className="px-3 text-right font-mono whitespace-nowrap">
+                  {frames}f, <span className="text-soft">{offWords(offMs)}</span>
                 </td>
               ))}
             </tr>
           ))}
         </tbody>
       </table>
-    </>
+    </div>
   );
 }
