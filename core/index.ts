@@ -96,7 +96,7 @@ export {
 } from "./trace/trace";
 export { firstAbove, stretchAt } from "./time/rising";
 export { formatEvent, formatPhasedEvent, formatPhasedTrace, formatTrace } from "./trace/formatTrace";
-export type { PhasedTraceDocument, TraceDocument, TraceEvent } from "./trace/traceSchema";
+export type { PhasedTraceDocument, PhasedTraceEvent, TraceDocument, TraceEvent } from "./trace/traceSchema";
 export { describeRule, type RuleList } from "./kit/describeRule";
 export { gapFrames } from "./input/gapFrames";
 export { formatSentence } from "./kit/sentence";

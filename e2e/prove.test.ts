@@ -150,7 +150,7 @@ test("checks are created by key and from a fate while a key is held; a deleted r
   await holds("5 of 6");
   await onTape(Key.HOME, Key.ARROW_RIGHT, Key.ARROW_RIGHT, "n");
   await waitFor(driver, "the word", async () =>
-    (await textOf(driver, "[aria-label=Notices]")).includes("nothing happens on this frame"),
+    (await textOf(driver, "[aria-label=Notices]")).includes("the rules do nothing on this frame"),
   );
   await press(driver, "Close");
   await onTape("k");

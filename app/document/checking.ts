@@ -1,6 +1,6 @@
 import type { StoreApi } from "zustand/vanilla";
 import {
-  formatEvent,
+  formatPhasedEvent,
   listStory,
   mustAnswer,
   mustHappen,
@@ -10,7 +10,7 @@ import {
   type Check,
   type CheckBeginning,
   type Kit,
-  type TraceEvent,
+  type PhasedTraceEvent,
 } from "#core";
 import type { PairedAct } from "#link";
 import type { Evaluated } from "../judging/judge";
@@ -94,16 +94,18 @@ export function createChecking({ workbench, evaluation, notify }: CheckingWorld)
     });
   }
   const ofEvent =
-    (make: (kit: Kit, event: TraceEvent, beginning: CheckBeginning) => Check) =>
+    (make: (kit: Kit, event: PhasedTraceEvent, beginning: CheckBeginning) => Check) =>
     (note: number | undefined, of?: Evaluated) => {
       if (note === undefined && evaluation.getState().evaluated)
         return notify({
           tone: "trouble",
-          title: "No check was made: nothing happens on this frame.",
-          details: ["The keys [ and ] lead to the frames on which something does."],
+          title: "No check was made: the rules do nothing on this frame.",
+          details: [
+            "Of presses and releases alone only A makes one, in the row of a control: every press of it is answered.",
+          ],
         });
       return add(({ program, trace }, kit, beginning) => {
-        const event = note === undefined ? undefined : formatEvent(program, trace, note);
+        const event = note === undefined ? undefined : formatPhasedEvent(program, trace, note);
         return event && make(kit, event, beginning);
       }, of);
     };

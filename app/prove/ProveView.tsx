@@ -17,7 +17,7 @@ function Empty() {
   const checking = useChecking();
   const hasTake = useDocument(state => state.openTakeId !== undefined);
   return (
-    <div className="grid min-h-0 grow place-items-center px-7">
+    <div className="grid min-h-0 grow [place-items:safe_center] overflow-auto px-7">
       <div className="max-w-xl">
         <h1 className="font-serif text-3xl">No checks yet</h1>
         <p className="mt-2 text-lg text-soft">

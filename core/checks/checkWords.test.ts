@@ -41,6 +41,7 @@ test.each([
     { counts: { kind: "prompt", id: "r", outcome: ["ok", "failed"] }, max: 2 },
     "In take t, Ring ends as ok or failed at most 2 times",
   ],
+  [{ happens: { kind: "prompt", id: "r", outcome: "shown" }, at: "2f" }, "In take t, Ring is shown at 2f"],
   [
     {
       order: [
@@ -93,11 +94,14 @@ test("a check made from an event holds, fails once the event slips, and holds ag
     mustStay("T", listStory(before.program, before.trace), beginning),
   ];
   expect(made.map(({ name }) => name)).toEqual([
-    `Hop happens at ${event.f}f`,
+    `Hop is performed at ${event.f}f`,
     "Every press of A is answered",
     "T stays as it is",
   ]);
-  expect(mustNever(PLAIN, event, beginning)).toMatchObject({ never: { kind: "performed", id: "m" } });
+  expect(mustNever(PLAIN, event, beginning)).toMatchObject({
+    name: "Never: Hop is performed",
+    never: { kind: "performed", id: "m" },
+  });
   const judge = (one: Check, run: ReturnType<typeof play>) => {
     const compiled = compileCheck(run.program, 60, one);
     if (!compiled.ok) throw new Error("it does not compile");

@@ -2,7 +2,7 @@ import type { Program } from "../program/program";
 import { eventNotes } from "./noteKinds";
 import { phasedNote } from "./notes/phased";
 import type { Trace } from "./trace";
-import type { PhasedTraceDocument, TraceDocument, TraceEvent } from "./traceSchema";
+import type { PhasedTraceDocument, PhasedTraceEvent, TraceDocument, TraceEvent } from "./traceSchema";
 
 type Format = (program: Program, trace: Trace, note: number) => TraceEvent;
 
@@ -32,14 +32,14 @@ export function formatPhasedEvent(
   program: Program,
   trace: Trace,
   note: number,
-): PhasedTraceDocument["events"][number] | undefined {
+): PhasedTraceEvent | undefined {
   if (trace.kind[note] === phasedNote.code) return phasedNote.format(program, trace, note);
   return formatEvent(program, trace, note);
 }
 
 /** Returns the same with the phases of moves, last in their frames. */
 export function formatPhasedTrace(program: Program, trace: Trace): PhasedTraceDocument {
-  const events: PhasedTraceDocument["events"][number][] = [];
+  const events: PhasedTraceEvent[] = [];
   for (let i = 0; i < trace.count; i++) {
     const event = formatPhasedEvent(program, trace, i);
     if (event) events.push(event);

@@ -19,6 +19,8 @@ export const traceSchema = v.strictObject({
 });
 
 export type TraceEvent = DeepReadonly<v.InferOutput<(typeof eventSchemas)[number]>>;
+/** An event of a trace with the phases of moves, which a check can ask for. */
+export type PhasedTraceEvent = PhasedTraceDocument["events"][number];
 /** A trace with the phases of moves. */
 export type PhasedTraceDocument = DeepReadonly<v.InferOutput<typeof traceSchema>>;
 export type TraceDocument = Omit<PhasedTraceDocument, "events"> & { readonly events: readonly TraceEvent[] };

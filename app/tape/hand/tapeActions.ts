@@ -1,5 +1,5 @@
 import type { StoreApi } from "zustand/vanilla";
-import { formatMs, parseFrames, readAt, writeAt, type Take, type Trace } from "#core";
+import { firstNoteAfter, formatMs, parseFrames, readAt, writeAt, type Take, type Trace } from "#core";
 import type { Evaluation } from "../../document/evaluation";
 import type { CloseListener, UndoStep } from "../../document/history";
 import type { Playback } from "../../document/playback";
@@ -10,6 +10,7 @@ import { snapToFrames } from "../../edits/snapToFrames";
 import { paintControl, paintGate, paintSpeed } from "../../edits/takeEdits";
 import { stepLength } from "../../ui/lengthText";
 import type { TapeHandle } from "../model/handles";
+import { isEvent } from "../model/mostInformativeNote";
 import type { TapeRow } from "../model/tapeRows";
 import type { TapeLook } from "./tapeLook";
 import type { StrokeResult } from "../model/stroke";
@@ -179,8 +180,11 @@ export function createTapeActions({ workbench, evaluation, playback, look }: Tap
 
 /** Returns the frame of the next or previous event: of one row's marks, or of the whole trace. */
 export function findEvent(trace: Trace, frame: number, direction: 1 | -1, row?: TapeRow): number | undefined {
-  const frames = row
-    ? [...row.markFrame, ...row.spanFrom].sort((a, b) => a - b)
-    : [...trace.frame.subarray(0, trace.count)];
-  return direction > 0 ? frames.find(at => at > frame) : frames.findLast(at => at < frame);
+  if (row) {
+    const frames = [...row.markFrame, ...row.spanFrom].sort((a, b) => a - b);
+    return direction > 0 ? frames.find(at => at > frame) : frames.findLast(at => at < frame);
+  }
+  const first = direction > 0 ? firstNoteAfter(trace, frame) : firstNoteAfter(trace, frame - 1) - 1;
+  for (let i = first; i >= 0 && i < trace.count; i += direction) if (isEvent(trace, i)) return trace.frame[i];
+  return undefined;
 }

@@ -99,6 +99,28 @@ test("brackets go from event to event, braces within the chosen row", () => {
   expect(frame()).toBe(10);
 });
 
+test("brackets go through presses and what the rules do, and M makes a check of each but the presses", async () => {
+  const move = { id: "m", name: "M", pattern: "q", frames: { startup: "3f", active: "2f", recovery: "4f" } };
+  const hold = { id: "q", name: "Q", kind: "hold", control: "a", for: "3f", fire: "reach" } as const;
+  await openKit(tab, { ...KIT, id: "phases", patterns: [hold], moves: [move] }, [TAKE]);
+  const seen: number[] = [];
+  for (let k = 0; k < 7; k++) {
+    press("]");
+    seen.push(frame());
+    press("m");
+  }
+  // A press, the move with its startup, its release, then its parts, and the next press.
+  expect(seen).toEqual([10, 13, 14, 16, 18, 22, 40]);
+  press("[");
+  expect(frame()).toBe(22);
+  expect(tab.workbench.getState().checks.map(({ name }) => name)).toEqual([
+    "M is performed at 13f",
+    "M reaches active at 16f",
+    "M reaches recovery at 18f",
+    "M is over at 22f",
+  ]);
+});
+
 test("a stretch is started, ended, zoomed to, looped and cleared by keys", () => {
   press("]");
   press("s");

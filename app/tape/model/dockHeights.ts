@@ -1,6 +1,17 @@
-/** The views below which the dock has a height of its own; `linked` is Play while a running game plays, `wide` while the stage fills
- * the window. */
-export type DockView = "wire" | "shape" | "play" | "linked" | "wide" | "tune" | "prove" | "hand-over";
+/**
+ * The views below which the dock has a height of its own; `linked` is Play while a running game plays, `wide` while the stage fills
+ * the window, `first-checks` Prove that was opened without a check.
+ */
+export type DockView =
+  | "wire"
+  | "shape"
+  | "play"
+  | "linked"
+  | "wide"
+  | "tune"
+  | "prove"
+  | "first-checks"
+  | "hand-over";
 
 /** The heights between which one key cycles: the bar alone with its overview, a few rows, half the window, most of it. */
 export type DockLevel = "strip" | "low" | "half" | "tall";
@@ -25,6 +36,7 @@ const DELIVERED: Readonly<Record<DockView, number>> = {
   wide: STRIP_PX,
   tune: STRIP_PX,
   prove: 168,
+  "first-checks": 380,
   "hand-over": STRIP_PX,
 };
 

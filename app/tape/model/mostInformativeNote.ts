@@ -9,13 +9,18 @@ const BY_WORTH: readonly number[] = [
   notes.lapsed.code,
   notes.mode.code,
   notes.gate.code,
+  notes.phased.code,
 ];
+
+/** Returns whether a note is an event that the tape's keys go to: a press, a release, or what the rules do. */
+export const isEvent = (trace: Trace, note: number): boolean =>
+  trace.kind[note] === notes.edge.code || BY_WORTH.includes(trace.kind[note]!);
 
 /** Returns whether a loss only means that another move used the press. */
 export const isBeaten = (trace: Trace, note: number): boolean =>
   trace.kind[note] === notes.lost.code && LOSS_REASONS[notes.lost.reason(trace, note)] === "beaten";
 
-/** Returns the most informative event of a frame; undefined if nothing happens on it. */
+/** Returns the most informative event of a frame; undefined if the rules do nothing on it. */
 export function mostInformativeNote(trace: Trace, frame: number): number | undefined {
   let best: number | undefined;
   let rank = BY_WORTH.length;

@@ -89,6 +89,21 @@ const TakeChoice = memo(function TakeChoice() {
   );
 });
 
+/**
+ * Returns the view whose height the dock takes. Prove that was opened without a check keeps the height of that until it is left, so
+ * that the tape stays where it is while the first checks are made on it.
+ */
+function useDockView(view: DockView): DockView {
+  const hasChecks = useDocument(state => state.checks.length > 0);
+  const isLinked = usePadState(state => state.isLinked);
+  const isWide = usePadState(state => state.isWide);
+  const [opened, setOpened] = useState({ view, hasChecks });
+  if (opened.view !== view) setOpened({ view, hasChecks });
+  if (view === "prove") return opened.hasChecks ? view : "first-checks";
+  if (view !== "play") return view;
+  return isWide ? "wide" : isLinked ? "linked" : view;
+}
+
 /** The height of a view's dock, its setter, and a key that cycles it. */
 function useDockHeight(view: DockView) {
   const [chosen, setChosen] = useStored<ChosenHeights>(HEIGHTS_KEY, parseHeights);
@@ -209,11 +224,7 @@ export function Dock({ view }: { view: DockView }) {
   const evaluated = useEvaluated();
   const isLive = usePadState(state => state.session !== undefined);
   const showsStrips = useTapeLook(look => look.showsStrips);
-  const isLinked = usePadState(state => state.isLinked);
-  const isWide = usePadState(state => state.isWide);
-  const { heightPx, setHeight } = useDockHeight(
-    view === "play" && isWide ? "wide" : view === "play" && isLinked ? "linked" : view,
-  );
+  const { heightPx, setHeight } = useDockHeight(useDockView(view));
   const isFolded = heightPx <= STRIP_PX;
   const setFolded = (isToFold: boolean) =>
     setHeight(isToFold ? STRIP_PX : levelPx("half", window.innerHeight));

@@ -30,7 +30,8 @@ const event: EventKind<typeof schema, typeof asked> = {
   words: ({ phase }) => (phase === "over" ? "is over" : phase === "cut" ? "is cut" : `${phase} begins`),
   asked: {
     schema: asked,
-    verb: event => ("phase" in event ? "reaches" : "reaches a phase"),
+    verb: ({ phase }) =>
+      phase === undefined ? "reaches a phase" : phase === "over" || phase === "cut" ? "is" : "reaches",
     field: (field, value) => (field === "phase" ? { words: ` ${String(value)}` } : undefined),
   },
 };

@@ -35,6 +35,9 @@ function formatOutcome(program: Program, prompt: number, outcome: number): strin
   return program.prompts[prompt]!.grades[outcome - GRADED]!.name;
 }
 
+/** Returns whether an asked outcome, or one of several, comes before the prompt's end. */
+const isUnderWay = (outcome: unknown) => [outcome].flat().some(one => one === "shown" || one === "open");
+
 const asked = v.strictObject({
   kind: v.literal("prompt"),
   ...commonFields,
@@ -64,7 +67,7 @@ const event: EventKind<typeof schema, typeof asked> = {
   },
   asked: {
     schema: asked,
-    verb: event => ("outcome" in event ? "ends as" : "ends"),
+    verb: ({ outcome }) => (outcome === undefined ? "ends" : isUnderWay(outcome) ? "is" : "ends as"),
     field(field, value) {
       if (field === "outcome") return { words: ` ${String(value)}` };
       if (field === "why") return { words: `, ${FAILURE_WORDS[value as (typeof FAILURES)[number]]}` };
