@@ -4,6 +4,7 @@ import { compileTakeJudge } from "#stage";
 import { readKitAndTakes } from "../tests/evaluated";
 import { openKit, openTab, until, type TestTab } from "../tests/testWorld";
 import { createGridReader, missingTakes } from "../prove/model/cells";
+import { holdColour, vacuousWords } from "../ui/checkSum";
 import { heldAtPoint, heldIn, pointOf, type HeldAt } from "./proofPoint";
 
 const { kit: KIT, takes: DEMO } = readKitAndTakes("demo/belfry-runner");
@@ -54,7 +55,12 @@ function countSlowly(): string {
   );
   const holds = asked.filter(check => {
     const own = found.filter(verdict => sound[verdict.check] === check);
-    return own.length > 0 && missingTakes(check, takes).length === 0 && own.every(({ ok }) => ok);
+    return (
+      own.length > 0 &&
+      missingTakes(check, takes).length === 0 &&
+      own.every(({ ok }) => ok) &&
+      own.some(({ vacuous }) => !vacuous)
+    );
   });
   return `${holds.length} of ${asked.length}`;
 }
@@ -91,7 +97,7 @@ test("without a worker no result is known, none is counted as failed, and the sh
     },
   });
   await openKit(bare, KIT, TAKES);
-  bare.workbench.keepCheckTally({ asked: 8, holds: 8 });
+  bare.workbench.keepCheckTally({ asked: 8, holds: 8, vacuous: 0 });
   bare.workbench.editChecks("checks", () => CHECKS.slice(0, 1));
   await until(() => bare.proving.getState().trouble !== "");
   const { asked, holds, unknown, isWorking, trouble } = bare.proving.getState();
@@ -122,6 +128,36 @@ test("a check that names a missing id is reported and does not hold; the others 
   expect([...proof().faults.keys()]).toEqual(["strange"]);
   expect(sums()).toBe(countSlowly());
   expect(proof().asked).toBe(4);
+});
+
+test("a check that nothing could have made fail is counted apart, in every sum", async () => {
+  const idle: Check = {
+    id: "idle",
+    name: "No scurry on the first frame",
+    on: ["take-0", "take-4"],
+    to: "0f",
+    never: { kind: "performed", id: "scurry" },
+  };
+  const hops: Check = {
+    id: "hops",
+    name: "Hops",
+    on: ["take-0"],
+    counts: { kind: "performed", id: "hop" },
+    min: 1,
+  };
+  tab.workbench.editChecks("checks", () => [idle, hops]);
+  await settled();
+  expect(proof()).toMatchObject({ asked: 2, holds: 1, vacuous: 1 });
+  expect(sums()).toBe(countSlowly());
+  await until(() => tab.workbench.getState().checkTally?.vacuous === 1);
+  const grid = createGridReader()(proof(), [idle, hops], TAKES);
+  expect(grid.sums).toEqual([
+    { asked: 2, holds: 0, vacuous: 2, unknown: 0 },
+    { asked: 1, holds: 1, vacuous: 0, unknown: 0 },
+  ]);
+  expect(grid.rows[0]!.sum).toEqual({ asked: 2, holds: 1, vacuous: 1, unknown: 0 });
+  expect(holdColour(proof())).toBe("text-soft");
+  expect(vacuousWords(proof())).toBe("1 check could not have failed");
 });
 
 test("the grid has a row a take and a sum on both edges that agree", async () => {

@@ -15,6 +15,7 @@ import type { Judge } from "../judging/judge";
 import { whyTooLong } from "../judging/longTake";
 import type { JobHandle, Jobs } from "../judging/jobs/jobs";
 import type { ProvedTake } from "../judging/jobs/prove";
+import type { CheckSum } from "../ui/checkSum";
 import type { Workbench } from "./workbench";
 
 /** The verdicts in one take: for each check by its id, one verdict per rate. */
@@ -38,10 +39,12 @@ export interface Proof {
   readonly trouble: string;
   /**
    * The number of checks that are on and have a take to be judged on, and of those that hold: on every one of their takes, at
-   * every rate. A check that cannot be judged or names a missing take does not hold.
+   * every rate. A check that cannot be judged or names a missing take does not hold, nor one that nothing in any of its takes
+   * could have made fail; those are `vacuous`.
    */
   readonly asked: number;
   readonly holds: number;
+  readonly vacuous: number;
   /** The number of results that are not known: not judged yet, or not at all. */
   readonly unknown: number;
 }
@@ -55,6 +58,7 @@ const NOTHING: Proof = {
   trouble: "",
   asked: 0,
   holds: 0,
+  vacuous: 0,
   unknown: 0,
 };
 
@@ -69,34 +73,40 @@ export function toVerdicts(checks: readonly Check[], verdicts: readonly TakeVerd
   return groupBy(verdicts, ({ check }) => checks[check]!.id);
 }
 
-/** Counts the checks that hold on all of their takes; missing takes and checks that cannot be judged do not hold. */
+/**
+ * Counts the checks that hold on all of their takes, and those that nothing in any of them could have made fail; missing takes and
+ * checks that cannot be judged do not hold.
+ */
 export function sumUp(
   { found, faults }: Pick<Proof, "found" | "faults">,
   kit: Kit,
   checks: readonly Check[],
   takes: readonly Take[],
-): Pick<Proof, "asked" | "holds" | "unknown"> {
-  let [asked, holds, unknown] = [0, 0, 0];
+): CheckSum & Pick<Proof, "unknown"> {
+  let [asked, holds, vacuous, unknown] = [0, 0, 0, 0];
   for (const check of checks) {
     if (check.off) continue;
     const rates = ratesOf(check, kit.rate).length;
     const missing = check.on === "*" ? 0 : check.on.filter(id => !takes.some(take => take.id === id)).length;
-    let [own, known, isOk] = [0, 0, true];
+    let [own, known, isOk, isVacuous] = [0, 0, true, true];
     for (const take of takes) {
       if (!appliesTo(check, take.id)) continue;
       own++;
       const verdicts = found.get(take.id)?.get(check.id) ?? [];
       known += verdicts.length;
       isOk &&= verdicts.every(verdict => verdict.ok);
+      isVacuous &&= verdicts.every(verdict => verdict.vacuous);
     }
     if (missing + own === 0) continue;
     asked++;
     if (faults.has(check.id)) continue;
     const left = Math.max(0, rates * own - known);
     unknown += left;
-    if (missing === 0 && left === 0 && isOk) holds++;
+    if (missing > 0 || left > 0 || !isOk) continue;
+    if (isVacuous) vacuous++;
+    else holds++;
   }
-  return { asked, holds, unknown };
+  return { asked, holds, vacuous, unknown };
 }
 
 /** The inputs of a proof: takes are judged again when any of them changes. */
@@ -223,12 +233,13 @@ export function createProving(
   }
 
   /** Stores the summary with the kit, for the shelf. */
-  function keep({ asked, holds, unknown }: Proof): void {
+  function keep({ asked, holds, vacuous, unknown }: Proof): void {
     if (unknown > 0) return;
     const { checkTally, holder } = workbench.getState();
-    const kept = checkTally ?? { asked: 0, holds: 0 };
-    if (holder !== "ours" || (kept.asked === asked && kept.holds === holds)) return;
-    workbench.keepCheckTally({ asked, holds });
+    const kept = checkTally ?? NOTHING;
+    const isKept = kept.asked === asked && kept.holds === holds && kept.vacuous === vacuous;
+    if (holder !== "ours" || isKept) return;
+    workbench.keepCheckTally({ asked, holds, vacuous });
   }
 
   const follow = (now: ReturnType<Workbench["getState"]>, before?: typeof now) => {

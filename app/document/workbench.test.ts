@@ -109,7 +109,7 @@ test("the last change is the one that the document has: undo, redo and cancellin
 });
 
 test("the shelf has no result of checks from a change until they are judged again", async () => {
-  const SUM = { asked: 3, holds: 2 };
+  const SUM = { asked: 3, holds: 2, vacuous: 0 };
   const kept = async () => {
     await tab.workbench.flush();
     const read = await tab.library.readKit("k");
@@ -128,7 +128,7 @@ test("the shelf has no result of checks from a change until they are judged agai
   await judge();
   const step = tab.workbench.beginStep();
   step.run(() => setLength(20));
-  tab.workbench.keepCheckTally({ asked: 3, holds: 0 });
+  tab.workbench.keepCheckTally({ asked: 3, holds: 0, vacuous: 0 });
   step.cancel();
   expect(await kept()).toBeUndefined();
   await judge();

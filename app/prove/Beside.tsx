@@ -4,7 +4,7 @@ import { ChoiceWord } from "../ui/ChoiceWord";
 import { useProof } from "../document/checksContext";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { useWorkers } from "../judging/workers";
-import { holdWords } from "../ui/holdWords";
+import { holdColour, holdWords, vacuousWords } from "../ui/checkSum";
 import { readVersion, sumVersion, type Version, type VersionAsked, type VersionSum } from "./model/versions";
 import { useTape } from "../tape/hand/context";
 
@@ -37,14 +37,16 @@ function JudgedWords({ judged }: { judged: Judged | undefined }) {
   if (!judged) return <span className="min-w-0 grow truncate text-soft">being judged…</span>;
   if ("trouble" in judged)
     return <span className="min-w-0 grow truncate text-foxglove">not judged: {judged.trouble}</span>;
-  const { asked, holds, failing, unjudged } = judged.sum;
+  const { failing, unjudged } = judged.sum;
+  const others = [
+    ...(failing.length > 0 ? [`not: ${failing.join(", ")}`] : []),
+    ...(unjudged > 0 ? [`${unjudged} cannot be asked of it`] : []),
+    ...(judged.sum.vacuous > 0 ? [vacuousWords(judged.sum)] : []),
+  ];
   return (
     <>
-      <span className={holds < asked ? "text-foxglove" : "text-moss"}>{holdWords(holds, asked)}</span>
-      <span className="min-w-0 grow truncate text-soft">
-        {failing.length > 0 && `not: ${failing.join(", ")}`}
-        {unjudged > 0 && ` · ${unjudged} cannot be asked of it`}
-      </span>
+      <span className={holdColour(judged.sum)}>{holdWords(judged.sum)}</span>
+      <span className="min-w-0 grow truncate text-soft">{others.join(" · ")}</span>
     </>
   );
 }

@@ -2,6 +2,7 @@ import { useMemo, useState } from "react";
 import type { Check } from "#core";
 import { useProof } from "../document/checksContext";
 import { useDocument } from "../document/workbenchContext";
+import { countFailing } from "../ui/checkSum";
 import { createGridReader, type ProofRow } from "./model/cells";
 import { ProofGrid, type Chosen } from "./ProofGrid";
 import { SinceBar, useHeldAt, type Since } from "./SinceBar";
@@ -21,7 +22,7 @@ const includes = (text: string, sought: string) => text.toLowerCase().includes(s
 /** Returns takes in display order: failing ones first if wanted. */
 function arrange(rows: readonly ProofRow[], failsFirst: boolean): readonly ProofRow[] {
   if (!failsFirst) return rows;
-  const failing = ({ sum }: ProofRow) => sum.asked - sum.holds - sum.unknown;
+  const failing = ({ sum }: ProofRow) => countFailing(sum) - sum.unknown;
   return [...rows].sort((a, b) => failing(b) - failing(a));
 }
 
@@ -62,8 +63,7 @@ export function FilteredGrid({
   const found = narrow(grid.rows, checks, words);
   const wanted = found.rows.filter(
     ({ sum, cells }) =>
-      (!onlyFailing || sum.holds + sum.unknown < sum.asked) &&
-      (!onlyTurned || cells.some(({ turn }) => turn)),
+      (!onlyFailing || countFailing(sum) > sum.unknown) && (!onlyTurned || cells.some(({ turn }) => turn)),
   );
   const rows = arrange(wanted, failsFirst);
   return (

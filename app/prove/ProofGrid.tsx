@@ -1,6 +1,7 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { memo, useRef, type KeyboardEvent } from "react";
 import type { Check, Take } from "#core";
+import { countFailing, holdColour } from "../ui/checkSum";
 import { TermWord } from "../ui/Explained";
 import { CellMark, TurnMark } from "./CellMark";
 import type { CellSum, ProofRow } from "./model/cells";
@@ -23,7 +24,8 @@ export interface Chosen {
   readonly take: string | undefined;
 }
 
-function SumWord({ holds, asked, unknown }: CellSum) {
+function SumWord({ sum }: { sum: CellSum }) {
+  const { holds, asked, unknown } = sum;
   if (asked === 0) return <span className="text-soft">–</span>;
   if (unknown > 0)
     return (
@@ -32,7 +34,10 @@ function SumWord({ holds, asked, unknown }: CellSum) {
       </span>
     );
   return (
-    <span className={`font-mono text-xs ${holds < asked ? "font-semibold text-foxglove" : "text-moss"}`}>
+    <span
+      className={`font-mono text-xs ${holdColour(sum)} ${countFailing(sum) > 0 ? "font-semibold" : ""}`}
+      title={sum.vacuous > 0 ? `${sum.vacuous} of ${asked} could not have failed` : undefined}
+    >
       {holds}/{asked}
     </span>
   );
@@ -165,7 +170,7 @@ function TakeLine({
         onChoose={onChoose}
       />
       <span role="gridcell" className="text-center">
-        <SumWord {...sum} />
+        <SumWord sum={sum} />
       </span>
     </div>
   );
@@ -184,7 +189,7 @@ function SumRow({ checks, sums, columns }: Pick<GridProps, "checks" | "sums"> & 
       </span>
       {sums.map((sum, c) => (
         <span key={checks[c]!.id} role="gridcell" className="text-center">
-          <SumWord {...sum} />
+          <SumWord sum={sum} />
         </span>
       ))}
       <span role="gridcell" />

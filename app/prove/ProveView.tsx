@@ -1,6 +1,7 @@
 import { useCallback, useState } from "react";
 import { useSearchParams } from "react-router";
 import { Button } from "../ui/Button";
+import { vacuousWords } from "../ui/checkSum";
 import { useChecking, useProof, useProofStore } from "../document/checksContext";
 import { usePlaybackControl } from "../document/evaluationContext";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
@@ -85,12 +86,14 @@ function ProofBar({
   onFilter: (filter: GridFilter) => void;
 }) {
   const checking = useChecking();
+  const vacuous = useProof(state => state.vacuous);
   const { words, failsFirst, onlyFailing } = filter;
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-1 px-5 py-2 text-sm">
       <h1 className="font-serif text-2xl">
         <ProofSum />
       </h1>
+      {vacuous > 0 && <p className="text-soft">{vacuousWords({ vacuous })}</p>}
       <input
         type="search"
         aria-label="Find a take or a check"

@@ -6,7 +6,7 @@ import { useWorkers } from "../judging/workers";
 import { LONG_TAKE_FRAMES } from "../judging/longTake";
 import { isBroken, type Broken, type KitRecord } from "../storage/records";
 import { Button } from "../ui/Button";
-import { holdWords } from "../ui/holdWords";
+import { holdColour, holdWords, vacuousWords } from "../ui/checkSum";
 import { useNotices } from "../ui/noticesContext";
 import { NotFetchedError } from "../ui/fetchPart";
 import { loadSavePack } from "./loadParts";
@@ -102,10 +102,8 @@ export function KitCard({
             {record.change || "added"}, {formatWhen(record.changedAt)}
           </span>
           {checkTally && checkTally.asked > 0 && (
-            <span
-              className={`block text-sm ${checkTally.holds < checkTally.asked ? "text-foxglove" : "text-moss"}`}
-            >
-              {holdWords(checkTally.holds, checkTally.asked)}
+            <span className={`block text-sm ${holdColour(checkTally)}`}>
+              {[holdWords(checkTally), vacuousWords(checkTally)].filter(Boolean).join(", ")}
             </span>
           )}
         </span>

@@ -1,6 +1,6 @@
 import { countWords } from "#core";
 import { useProof } from "../document/checksContext";
-import { holdWords } from "../ui/holdWords";
+import { holdColour, holdWords, vacuousWords } from "../ui/checkSum";
 
 /**
  * The number of checks that hold on all of their takes: "5 of 6 checks hold". While takes are judged again it counts their
@@ -9,6 +9,7 @@ import { holdWords } from "../ui/holdWords";
 export function ProofSum() {
   const asked = useProof(state => state.asked);
   const holds = useProof(state => state.holds);
+  const vacuous = useProof(state => state.vacuous);
   const isWorking = useProof(state => state.isWorking);
   const unknown = useProof(state => state.unknown);
   if (unknown > 0)
@@ -24,9 +25,10 @@ export function ProofSum() {
     <span
       data-testid="proof-sum"
       data-working={isWorking}
-      className={holds < asked ? "text-foxglove" : "text-moss"}
+      className={holdColour({ asked, holds, vacuous })}
+      title={vacuousWords({ vacuous }) || undefined}
     >
-      {holdWords(holds, asked)}
+      {holdWords({ asked, holds })}
     </span>
   );
 }

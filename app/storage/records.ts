@@ -167,7 +167,11 @@ export function rememberMappings(rows: KitSettings, mappings: readonly Mapping[]
 
 export const DEFAULT_SETTINGS: KitSettings = { folded: [], order: [] };
 
-const checkTallySchema = v.object({ asked: v.number(), holds: v.number() });
+const checkTallySchema = v.object({
+  asked: v.number(),
+  holds: v.number(),
+  vacuous: v.optional(v.number(), 0),
+});
 
 /** The result of a kit's checks: the number of those with a take, and of those that hold on all of theirs. */
 export type CheckTally = Readonly<v.InferOutput<typeof checkTallySchema>>;

@@ -2,6 +2,7 @@ import { formatVerdict, appliesTo, type Check, type Take } from "#core";
 import type { TakeVerdict } from "#stage";
 import { heldIn, type HeldAt } from "../../document/proofPoint";
 import type { ProvedTake } from "../../judging/jobs/prove";
+import type { CheckSum } from "../../ui/checkSum";
 import type { Proof, Verdicts } from "../../document/proving";
 
 /**
@@ -96,20 +97,17 @@ export function missingTakes(check: Check, takes: readonly Take[]): string[] {
   return check.on.filter(id => !takes.some(take => take.id === id));
 }
 
-/** A sum over cells: the number that apply, of those that hold, and of those that are not judged. */
-export interface CellSum {
-  readonly asked: number;
-  readonly holds: number;
+/** A sum over cells: those that apply, and of those that are not judged. */
+export interface CellSum extends CheckSum {
   readonly unknown: number;
 }
 
-const newSum = () => ({ asked: 0, holds: 0, unknown: 0 });
+const newSum = () => ({ asked: 0, holds: 0, vacuous: 0, unknown: 0 });
 
 function addTo(sum: ReturnType<typeof newSum>, { look }: Cell): void {
   if (look === "unasked") return;
   sum.asked++;
-  if (look === "holds" || look === "vacuous") sum.holds++;
-  else if (look === "unknown") sum.unknown++;
+  if (look === "holds" || look === "vacuous" || look === "unknown") sum[look]++;
 }
 
 /** One row of the grid: a take with its cells, check by check. */

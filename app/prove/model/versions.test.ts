@@ -32,8 +32,8 @@ test("a variant with the present rules has the same result as the open kit, with
   const found = new Map(
     proved.map(({ take, verdicts }) => [takes[take]!.id, toVerdicts(CHECKS.slice(0, 3), verdicts)]),
   );
-  const { asked, holds } = sumUp({ found, faults: new Map() }, kit, CHECKS, takes);
-  expect(sum).toEqual({ asked, holds, failing: ["Leap is answered", "Gone"], unjudged: 0 });
+  const { asked, holds, vacuous } = sumUp({ found, faults: new Map() }, kit, CHECKS, takes);
+  expect(sum).toEqual({ asked, holds, vacuous, failing: ["Leap is answered", "Gone"], unjudged: 0 });
   expect([asked, holds]).toEqual([3, 1]);
 });
 

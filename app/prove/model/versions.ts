@@ -3,6 +3,7 @@ import { sumUp, toVerdicts } from "../../document/proving";
 import { whyTooLong } from "../../judging/longTake";
 import type { ProvedTake } from "../../judging/jobs/prove";
 import type { KitSettings, Variant } from "../../storage/records";
+import { countFailing, type CheckSum } from "../../ui/checkSum";
 
 /** A version that is judged beside the present one: a variant, an assist that is on, or another rate. */
 export type Version = NonNullable<KitSettings["beside"]>[number];
@@ -59,9 +60,7 @@ export function readVersion(
 }
 
 /** The result of a version's checks, counted as those of the open kit. */
-export interface VersionSum {
-  readonly asked: number;
-  readonly holds: number;
+export interface VersionSum extends CheckSum {
   /** The names of the checks that were judged and do not hold. */
   readonly failing: readonly string[];
   /** The number of checks that could not be judged: they name something the version lacks, or a take is too long for it. */
@@ -81,10 +80,10 @@ export function sumVersion(
     all.some(take => appliesTo(check, take.id) && !found.get(take.id)?.has(check.id)),
   );
   const faults = new Map(faulty.map(({ id }) => [id, []] as const));
-  const { asked, holds } = sumUp({ found, faults }, kit, checks, all);
+  const { unknown: _unknown, ...sum } = sumUp({ found, faults }, kit, checks, all);
   const failing = checks.filter(check => {
     const own = sumUp({ found, faults }, kit, [check], all);
-    return own.asked > own.holds && !faults.has(check.id);
+    return countFailing(own) > 0 && !faults.has(check.id);
   });
-  return { asked, holds, failing: failing.map(({ id, name }) => name || id), unjudged: faulty.length };
+  return { ...sum, failing: failing.map(({ id, name }) => name || id), unjudged: faulty.length };
 }

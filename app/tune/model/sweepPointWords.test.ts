@@ -30,7 +30,7 @@ test("a sweep over prompts alone names their showings, and no moves", () => {
   const none = { ...EMPTY, unanswered: 4, judged: [0, 2], failed: [2] };
   const some = { ...EMPTY, value: 1, answered: 3, unanswered: 1 };
   expect(formatPoint(none, [none, some])).toBe(
-    "0 of 4 showings answered, 0 saved, 0 unwanted, 0 gone, 1 of 2 checks hold in every run; n = 4 runs",
+    "0 of 4 showings answered, 0 saved, 0 unwanted, 0 gone, 1 of 2 checks failed in some run; n = 4 runs",
   );
   expect(labelsOf([none, some])).toEqual(["prompts answered"]);
   expect(labelsOf([none])).toEqual(["prompts answered"]);

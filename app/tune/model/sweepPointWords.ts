@@ -1,5 +1,4 @@
 import { countWords, lossNameWords, medianDelayOf, timesWords, type SweepPoint } from "#core";
-import { holdWords } from "../../ui/holdWords";
 import { isAnyRequested, isAnyShown, sumOf } from "./sweepLines";
 
 const MEANS = [
@@ -34,7 +33,9 @@ export function formatPoint(point: SweepPoint, points: readonly SweepPoint[]): s
     `${saved} saved`,
     `${unwanted} unwanted`,
     `${gone} gone`,
-    ...(judged.length > 0 ? [`${holdWords(judged.length - failed.length, judged.length)} in every run`] : []),
+    ...(judged.length > 0
+      ? [`${failed.length} of ${countWords(judged.length, "check")} failed in some run`]
+      : []),
     ...(medianDelay !== undefined ? [`median delay ${medianDelay}f`] : []),
   ];
   return `${parts.join(", ")}; n = ${countWords(runs, "run")}`;
