@@ -4,6 +4,7 @@ import {
   readTake,
   type InputColumns,
   type Kit,
+  type Program,
   type Rounding,
   type Take,
   traitsOf,
@@ -50,21 +51,34 @@ export interface Trial {
   readonly move: number;
 }
 
+/** When the gates that a move needs close in its trial. */
+interface Closing {
+  /** The first frame on which they are closed. */
+  readonly openUntil: number;
+  /** The ids of the gates that stay open all the same. */
+  readonly staying: ReadonlySet<string>;
+}
+
+const FOR_GOOD: Closing = { openUntil: Infinity, staying: new Set() };
+
 /** Prepares trials of the moves of one kit, which is compiled once for each action of the opponent. */
 export interface Trials {
   /** Returns the rules under which an opponent, if there is one, does one thing only; undefined for a kit with faults. */
   readonly rulesFor: (does: OpponentDoes) => Rules | undefined;
   /**
    * Prepares the trial of a move: every other move is off, and the gates that it needs are held open, up to a frame (exclusive)
-   * or for good. Undefined for a kit with faults, and for moves that none of the inputs made for their patterns performs.
+   * but for those that stay, or for good. Undefined for a kit with faults, and for moves that none of the inputs made for their patterns performs.
    */
-  readonly prepare: (move: number, does: OpponentDoes, openUntil?: number) => Trial | undefined;
+  readonly prepare: (move: number, does: OpponentDoes, closing?: Closing) => Trial | undefined;
 }
 
-/** Returns rules in which every move but one is off. */
+/** Returns rules in which every move but one is off, with a stage and without. */
 function withMoveAlone(rules: Rules, move: number): Rules {
-  const moves = rules.program.moves.map((item, m) => (m === move ? item : { ...item, isOff: true }));
-  return { ...rules, program: { ...rules.program, moves } };
+  const alone = (program: Program): Program => ({
+    ...program,
+    moves: program.moves.map((item, m) => (m === move ? item : { ...item, isOff: true })),
+  });
+  return { ...rules, program: alone(rules.program), unstaged: alone(rules.unstaged) };
 }
 
 /** Returns whether a trial performs its move. */
@@ -93,20 +107,20 @@ export function createTrials(kit: Kit): Trials {
   }
   return {
     rulesFor,
-    prepare(move, does, openUntil = Infinity) {
+    prepare(move, does, closing) {
       const own = kit.moves?.[move];
       const rules = own && !own.off ? rulesFor(does) : undefined;
       if (!rules) return undefined;
       const alone = withMoveAlone(rules, move);
       const needed = [...new Set((own!.needs ?? []).map(({ gate }) => gate))];
-      const trialOf = (lanes: Take["lanes"], until: number): Trial => {
-        const open: [number, 0 | 1][] =
-          until < TRIAL_FRAMES
-            ? [
+      const trialOf = (lanes: Take["lanes"], { openUntil, staying }: Closing = FOR_GOOD): Trial => {
+        const laneOf = (gate: string): [number, 0 | 1][] =>
+          openUntil >= TRIAL_FRAMES || staying.has(gate)
+            ? [[0, 1]]
+            : [
                 [0, 1],
-                [until, 0],
-              ]
-            : [[0, 1]];
+                [openUntil, 0],
+              ];
         const take: Take = {
           ...{
             format: "moss-tap/take",
@@ -117,7 +131,7 @@ export function createTrials(kit: Kit): Trials {
             frames: TRIAL_FRAMES,
           },
           lanes,
-          gates: Object.fromEntries(needed.map(id => [id, open])),
+          gates: Object.fromEntries(needed.map(id => [id, laneOf(id)])),
         };
         return { rules: alone, columns: readTake(alone.program, take), move };
       };
@@ -125,10 +139,10 @@ export function createTrials(kit: Kit): Trials {
       if (!chosen.has(move)) {
         const inputs = inputsFor(kit, own!.pattern);
         const isOnly = inputs.length === 1;
-        chosen.set(move, isOnly ? inputs[0] : inputs.find(lanes => isPerformed(trialOf(lanes, Infinity))));
+        chosen.set(move, isOnly ? inputs[0] : inputs.find(lanes => isPerformed(trialOf(lanes))));
       }
       const lanes = chosen.get(move);
-      return lanes && trialOf(lanes, openUntil);
+      return lanes && trialOf(lanes, closing);
     },
   };
 }

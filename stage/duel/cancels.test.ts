@@ -91,6 +91,48 @@ test("a kit without a stage: windows by gates, free gates, priorities, uses and 
   expect(findCancels(kit, 2)).toBeUndefined();
 });
 
+test("a kit without a stage: a gate that a game opens stays open, and moves for different counts are no rivals", () => {
+  const kit: Kit = sketchKit("ab", {
+    gates: [
+      { id: "ground", name: "Ground" },
+      { id: "air", name: "Air", none: ["ground"] },
+    ],
+    patterns: [
+      { id: "pa", name: "PA", kind: "press", control: "a" },
+      { id: "taps", name: "Taps", kind: "taps", control: "b", count: 2, gap: "6f", answer: "each" },
+    ],
+    moves: [
+      {
+        ...{ id: "jab", name: "Jab", pattern: "pa", needs: [{ gate: "ground", coyote: "3f" }] },
+        frames: { startup: "4f", active: "3f", recovery: "5f" },
+      },
+      {
+        id: "hop",
+        name: "Hop",
+        pattern: "taps",
+        when: { count: 1 },
+        needs: [{ gate: "ground" }],
+        slot: "feet",
+      },
+      { id: "roll", name: "Roll", pattern: "taps", when: { count: 2 }, slot: "feet" },
+      { id: "any", name: "Any", pattern: "taps", needs: [{ gate: "ground" }], slot: "feet", priority: 1 },
+      { id: "dive", name: "Dive", pattern: "pa", modes: ["low"], needs: [{ gate: "ground" }], priority: 1 },
+      { id: "glide", name: "Glide", pattern: "pa", modes: ["high"], slot: "wings", priority: 2 },
+    ],
+    modes: [
+      { id: "low", name: "Low" },
+      { id: "high", name: "High" },
+    ],
+    start: "low",
+    switches: [{ when: { gate: "air", turns: "open" }, to: "high" }],
+  });
+  const wordsOf = (of: Kit) => findCancels(of, 0)!.follows.get("miss")!.map(formatRanges);
+  // It is on the ground all the while, so Any takes every tap, and nothing turns the mode to that of the air.
+  expect(wordsOf(kit)).toEqual(["", "", "", "1–11f", "1–11f", ""]);
+  const without: Kit = { ...kit, moves: kit.moves!.filter(({ id }) => id !== "any" && id !== "dive") };
+  expect(wordsOf(without)).toEqual(["1–11f", "1–11f", "1–11f", ""]);
+});
+
 test("a move of a motion, of taps or of mashing is tried as the first one, too", () => {
   const stick = { id: "s", name: "S", up: "u", down: "d", left: "l", right: "r" };
   const patterns: Kit["patterns"] = [

@@ -1,4 +1,12 @@
-import { createInputCursor, createTrace, findObstacleOf, loadInput, type Kit, type State } from "#core";
+import {
+  createInputCursor,
+  createTrace,
+  findObstacleOf,
+  loadInput,
+  type Kit,
+  type Program,
+  type State,
+} from "#core";
 import { createTrials, duelOf, TRIAL_FRAMES, type OpponentDoes, type Trial, type Trials } from "./blows";
 import type { Rules } from "../rules";
 import { stageOf } from "../stage";
@@ -34,8 +42,8 @@ export interface Cancels {
 
 const TICKS = 100;
 
-/** Returns the gates, by index in the program, that a game opens: those that nothing in a kit without a stage does. */
-function freeGates(kit: Kit, { program }: Rules): ReadonlySet<number> {
+/** Returns the ids of the gates that a game opens: those that nothing in a kit without a stage does. */
+function freeGates(kit: Kit): ReadonlySet<string> {
   if (stageOf(kit)) return new Set();
   const opened = new Set([
     ...(kit.moves ?? []).flatMap(({ opens = [] }) => opens.map(({ gate }) => gate)),
@@ -44,25 +52,29 @@ function freeGates(kit: Kit, { program }: Rules): ReadonlySet<number> {
       all || any || none || whilst || fires || performs ? [id] : [],
     ),
   ]);
-  const declared = new Set((kit.gates ?? []).map(({ id }) => id));
-  return new Set(
-    program.gates.flatMap(({ id }, gate) => (declared.has(id) && !opened.has(id) ? [gate] : [])),
-  );
+  return new Set((kit.gates ?? []).flatMap(({ id }) => (opened.has(id) ? [] : [id])));
 }
+
+/** Returns whether every fire for which one move asks is one for which a rival of its pattern asks too. */
+const isAskedWith = (own: Program["moves"][number], rival: Program["moves"][number]): boolean =>
+  (rival.whenCount < 0 || rival.whenCount === own.whenCount) && rival.whenLevel <= own.whenLevel;
 
 /** The parts of a kit that decide about following, whatever the state. */
 interface Order {
   readonly isOff: readonly boolean[];
-  /** For each move the moves of its pattern of a higher priority, and those of the same that are above it. */
+  /**
+   * For each move the moves of its pattern that every fire for it asks for too, of a higher priority, and those of the same that are
+   * above it.
+   */
   readonly rivals: readonly (readonly number[])[];
   /** The gates that count as open for needs. */
   readonly free: ReadonlySet<number>;
 }
 
-function orderOf(kit: Kit, rules: Rules): Order {
+function orderOf(kit: Kit, { program }: Rules, free: ReadonlySet<string>): Order {
   const off = new Set(kit.patterns.flatMap(({ id, off: isOff }) => (isOff ? [id] : [])));
   const isOff = kit.moves!.map(move => move.off === true || off.has(move.pattern));
-  const { moves } = rules.program;
+  const { moves } = program;
   const ofPattern = new Map<number, number[]>();
   moves.forEach(({ pattern }, m) => {
     const own = ofPattern.get(pattern);
@@ -74,10 +86,12 @@ function orderOf(kit: Kit, rules: Rules): Order {
       ? []
       : ofPattern.get(own.pattern)!.filter(r => {
           const { priority } = moves[r]!;
-          return !isOff[r] && (priority > own.priority || (priority === own.priority && r < m));
+          if (isOff[r] || !isAskedWith(own, moves[r]!)) return false;
+          return priority > own.priority || (priority === own.priority && r < m);
         }),
   );
-  return { isOff, rivals, free: freeGates(kit, rules) };
+  const isFree = program.gates.flatMap(({ id }, gate) => (free.has(id) ? [gate] : []));
+  return { isOff, rivals, free: new Set(isFree) };
 }
 
 /** Returns whether a press could perform a move on the frame of a state: nothing keeps it away, and it prefers no other. */
@@ -132,22 +146,24 @@ const OPPONENTS: Readonly<Record<Blow, OpponentDoes>> = {
 /**
  * Finds the moves that may follow a move before its timeline is over, by running it: on each of its frames the needs, bans,
  * cooldowns and uses of all moves are judged as the rules do, and of moves of one pattern the one that a press would set off is
- * taken. Without a stage, gates that nothing in the kit opens count as open for needs: a game opens them. On a duel the move is tried on a hit, on a guard and as a
+ * taken. Without a stage, gates that nothing in the kit opens count as open for needs, and those that the move needs stay open: a
+ * game opens them. On a duel the move is tried on a hit, on a guard and as a
  * miss. Returns undefined for moves without a timeline, and for those that no input made for their patterns performs. `trials` are those of the
  * kit, which several moves share.
  */
 export function findCancels(kit: Kit, move: number, trials: Trials = createTrials(kit)): Cancels | undefined {
   const follows = new Map<Blow, FrameRange[][]>();
+  const staying = freeGates(kit);
   let frames = 0;
   for (const blow of duelOf(kit) ? BLOWS : (["miss"] as const)) {
     const first = trials.prepare(move, OPPONENTS[blow]);
     frames = first ? timelineTicks(first) / TICKS : 0;
     if (!first || frames === 0) return undefined;
-    // The gates that it needs are held open until it is performed, and follow the rules from then on.
+    // The gates that it needs are held open until it is performed, and follow the rules from then on; those that a game opens stay.
     const began = runTrial(first, () => false);
     if (began < 0) return undefined;
-    const trial = trials.prepare(move, OPPONENTS[blow], began + 1)!;
-    const order = orderOf(kit, trial.rules);
+    const trial = trials.prepare(move, OPPONENTS[blow], { openUntil: began + 1, staying })!;
+    const order = orderOf(kit, trial.rules, staying);
     const ranges = kit.moves!.map((): { from: number; to: number }[] => []);
     runTrial(trial, (age, state) => {
       if (age > 0 || state.frame > began)
