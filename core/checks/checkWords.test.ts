@@ -38,6 +38,15 @@ test.each([
     "In take t, must not happen: Hop is lost, Footing was not open, from 5f",
   ],
   [
+    { counts: { kind: "lost", id: "m", why: "gate:g" }, min: 1, max: 1 },
+    "In take t, Hop is lost, Footing was not open, at least 1 and at most 1 time",
+  ],
+  [
+    { happens: { kind: "performed", id: "m", waited: 1 }, at: "9f" },
+    "In take t, Hop is performed, waited 1, at 9f",
+  ],
+  [{ counts: { kind: "gate", id: "g" }, max: 2 }, "In take t, Footing opens or closes at most 2 times"],
+  [
     { counts: { kind: "prompt", id: "r", outcome: ["ok", "failed"] }, max: 2 },
     "In take t, Ring ends as ok or failed at most 2 times",
   ],

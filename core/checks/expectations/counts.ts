@@ -3,7 +3,7 @@ import { fault } from "../../formats/issue";
 import { countWords } from "../../formats/words";
 import { count as countPart, optional, words } from "../../kit/sentence";
 import { askedEventSchema, times } from "../askedEvent";
-import type { ExpectationRecord, FieldsOf } from "./expectation";
+import { closeEvent, type ExpectationRecord, type FieldsOf } from "./expectation";
 import { walk } from "./walk";
 
 /** The fields of "this must happen so many times". */
@@ -37,13 +37,13 @@ export const record: ExpectationRecord<Counts, "too-few" | "too-many"> = {
     };
   },
   describe: ({ counts, min, max }, { event }) => [
-    ...event(counts, ["counts"]),
+    ...closeEvent(event(counts, ["counts"])),
     ...optional(min, ["min"], least => [words(" at least "), countPart(least, ["min"], "fewest times", 0)]),
     ...optional(max, ["max"], most => [
       words(min === undefined ? " at most " : " and at most "),
       countPart(most, ["max"], "most times", 0),
     ]),
-    words(" times"),
+    words((max ?? min) === 1 ? " time" : " times"),
   ],
   offers: check => [
     check.min === undefined && { words: "… at least so often", becomes: { ...check, min: 1 } },

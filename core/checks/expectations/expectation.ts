@@ -2,7 +2,7 @@ import type * as v from "valibot";
 import type { Issue, PathStep } from "../../formats/issue";
 import type { DeepReadonly } from "../../formats/readonly";
 import type { Kit } from "../../kit/schema";
-import type { Offer, SentencePart } from "../../kit/sentence";
+import { words, type Offer, type SentencePart } from "../../kit/sentence";
 import type { Program } from "../../program/program";
 import type { Trace } from "../../trace/trace";
 import type { AskedEvent, KeptEvent } from "../askedEvent";
@@ -55,6 +55,12 @@ export interface CompileTools {
 export interface DescribeTools {
   /** Formats an event as words with its subject and fields. */
   readonly event: (event: AskedEvent, path: readonly PathStep[]) => SentencePart[];
+}
+
+/** Ends the words of an event with a comma if its fields began with one, so that more of the sentence can follow. */
+export function closeEvent(parts: readonly SentencePart[]): readonly SentencePart[] {
+  const hasComma = parts.some(part => part.kind === "words" && part.text.startsWith(","));
+  return hasComma ? [...parts, words(",")] : parts;
 }
 
 /** The tools with which the ids of an expectation are replaced after an item of the kit was renamed. */

@@ -3,7 +3,7 @@ import { countWords } from "../../formats/words";
 import { duration } from "../../kit/parts";
 import { atLeast, atMost, optional, words } from "../../kit/sentence";
 import { askedEventSchema } from "../askedEvent";
-import type { ExpectationRecord, FieldsOf } from "./expectation";
+import { closeEvent, type ExpectationRecord, type FieldsOf } from "./expectation";
 import { walk } from "./walk";
 
 /** The fields of "this must happen then". */
@@ -36,7 +36,7 @@ export const record: ExpectationRecord<Happens, "never" | "early" | "late"> = {
     };
   },
   describe: ({ happens, at, within }, { event }) => [
-    ...event(happens, ["happens"]),
+    ...closeEvent(event(happens, ["happens"])),
     words(" at "),
     atLeast(at, ["at"], "when it happens"),
     ...optional(within, ["within"], written => [

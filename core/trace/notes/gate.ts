@@ -22,7 +22,7 @@ const event: EventKind<typeof schema, typeof asked> = {
   words: ({ open }) => (open ? "opens" : "closes"),
   asked: {
     schema: asked,
-    verb: () => "turns",
+    verb: event => ("open" in event ? "turns" : "opens or closes"),
     field: (field, value) => (field === "open" ? { words: value === true ? " open" : " closed" } : undefined),
   },
 };
