@@ -74,8 +74,8 @@ test("the scripts of a first view stay within their sizes, and hold no charts", 
   const read = async (path: string) => (await fetch(`${address}${path}`)).text();
   for (const [path, limitKb] of [
     ["/", 181],
-    ["/kit/some/play", 380],
-    ["/kit/some/shape", 395],
+    ["/kit/some/play", 376],
+    ["/kit/some/shape", 396],
   ] as const) {
     const page = await read(path);
     const scripts = new Set(page.match(/\/assets\/[\w.-]+\.js/g));

@@ -2,7 +2,7 @@ import { nanoid } from "nanoid";
 import { useState } from "react";
 import { Link } from "react-router";
 import { BOUNDS, countWords, type Take } from "#core";
-import { cleanSheet, SHEET_SECONDS } from "../edits/goals/beginKit";
+import { cleanSheet, SHEET_SECONDS } from "../edits/cleanSheet";
 import { useTape } from "../tape/hand/context";
 import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";

@@ -1,21 +1,14 @@
 import type { Kit, Take } from "#core";
 import { compileRules, leapAtEdges, playRoutine, stageOf, type Routine, type Rules } from "#stage";
+import { cleanSheet, SHEET_SECONDS } from "../cleanSheet";
 import { GOALS, type Goal, type HandPress } from "./goals";
 
 const BARE = { format: "moss-tap/kit", version: 1, rate: 60, controls: [], patterns: [] } as const;
 
-/** The length of an empty take, in seconds. */
-export const SHEET_SECONDS = 5;
 /** The distance of demonstrated goals, and the length of the leaps before them, in frames. */
 const APART = 60;
 const LEAPING = 360;
 const BREATH = 20;
-
-/** Returns an empty take to paint on, `seconds` long at the kit's rate. */
-export function cleanSheet(kit: Kit, seconds: number, id: string, name = "Empty take"): Take {
-  const frames = Math.round(seconds * kit.rate);
-  return { format: "moss-tap/take", version: 1, id, name, kit: kit.id, rate: kit.rate, frames, lanes: {} };
-}
 
 /**
  * Returns the routine of a scripted player that first leaps at edges if the stage has any, then makes these
