@@ -51,25 +51,24 @@ export interface Trial {
   readonly move: number;
 }
 
-/** When the gates that a move needs close in its trial. */
-interface Closing {
-  /** The first frame on which they are closed. */
-  readonly openUntil: number;
-  /** The ids of the gates that stay open all the same. */
-  readonly staying: ReadonlySet<string>;
+/** The gates that are held open in the trial of a move, by their ids. */
+interface TrialGates {
+  /** The first frame on which the gates that the move needs are closed; they stay open by default. */
+  readonly openUntil?: number;
+  /** Gates that are open throughout, needed or not. */
+  readonly throughout: readonly string[];
 }
 
-const FOR_GOOD: Closing = { openUntil: Infinity, staying: new Set() };
+const AS_NEEDED: TrialGates = { throughout: [] };
 
 /** Prepares trials of the moves of one kit, which is compiled once for each action of the opponent. */
 export interface Trials {
   /** Returns the rules under which an opponent, if there is one, does one thing only; undefined for a kit with faults. */
   readonly rulesFor: (does: OpponentDoes) => Rules | undefined;
   /**
-   * Prepares the trial of a move: every other move is off, and the gates that it needs are held open, up to a frame (exclusive)
-   * but for those that stay, or for good. Undefined for a kit with faults, and for moves that none of the inputs made for their patterns performs.
+   * Prepares the trial of a move: every other move is off, and the gates that it needs are held open, or `gates`. Undefined for a kit with faults, and for moves that none of the inputs made for their patterns performs.
    */
-  readonly prepare: (move: number, does: OpponentDoes, closing?: Closing) => Trial | undefined;
+  readonly prepare: (move: number, does: OpponentDoes, gates?: TrialGates) => Trial | undefined;
 }
 
 /** Returns rules in which every move but one is off, with a stage and without. */
@@ -107,20 +106,17 @@ export function createTrials(kit: Kit): Trials {
   }
   return {
     rulesFor,
-    prepare(move, does, closing) {
+    prepare(move, does, gates = AS_NEEDED) {
       const own = kit.moves?.[move];
       const rules = own && !own.off ? rulesFor(does) : undefined;
       if (!rules) return undefined;
       const alone = withMoveAlone(rules, move);
       const needed = [...new Set((own!.needs ?? []).map(({ gate }) => gate))];
-      const trialOf = (lanes: Take["lanes"], { openUntil, staying }: Closing = FOR_GOOD): Trial => {
-        const laneOf = (gate: string): [number, 0 | 1][] =>
-          openUntil >= TRIAL_FRAMES || staying.has(gate)
-            ? [[0, 1]]
-            : [
-                [0, 1],
-                [openUntil, 0],
-              ];
+      const trialOf = (lanes: Take["lanes"], { openUntil = TRIAL_FRAMES, throughout }: TrialGates): Trial => {
+        const laneOf = (until: number): [number, 0 | 1][] => [
+          [0, 1],
+          [until, 0],
+        ];
         const take: Take = {
           ...{
             format: "moss-tap/take",
@@ -131,7 +127,10 @@ export function createTrials(kit: Kit): Trials {
             frames: TRIAL_FRAMES,
           },
           lanes,
-          gates: Object.fromEntries(needed.map(id => [id, laneOf(id)])),
+          gates: Object.fromEntries([
+            ...needed.map(id => [id, laneOf(openUntil)] as const),
+            ...throughout.map(id => [id, laneOf(TRIAL_FRAMES)] as const),
+          ]),
         };
         return { rules: alone, columns: readTake(alone.program, take), move };
       };
@@ -139,10 +138,10 @@ export function createTrials(kit: Kit): Trials {
       if (!chosen.has(move)) {
         const inputs = inputsFor(kit, own!.pattern);
         const isOnly = inputs.length === 1;
-        chosen.set(move, isOnly ? inputs[0] : inputs.find(lanes => isPerformed(trialOf(lanes))));
+        chosen.set(move, isOnly ? inputs[0] : inputs.find(lanes => isPerformed(trialOf(lanes, AS_NEEDED))));
       }
       const lanes = chosen.get(move);
-      return lanes && trialOf(lanes, closing);
+      return lanes && trialOf(lanes, gates);
     },
   };
 }

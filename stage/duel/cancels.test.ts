@@ -129,6 +129,14 @@ test("a kit without a stage: a gate that a game opens stays open, and moves for 
   const wordsOf = (of: Kit) => findCancels(of, 0)!.follows.get("miss")!.map(formatRanges);
   // It is on the ground all the while, so Any takes every tap, and nothing turns the mode to that of the air.
   expect(wordsOf(kit)).toEqual(["", "", "", "1–11f", "1–11f", ""]);
+  // A move that needs no ground itself is tried on it, too, as long as that leaves it in the first mode.
+  const free: Kit = {
+    ...kit,
+    moves: kit.moves!.map(move => (move.id === "jab" ? { ...move, needs: [] } : move)),
+  };
+  expect(wordsOf(free)).toEqual(["", "", "", "1–11f", "1–11f", ""]);
+  const flying: Kit = { ...free, switches: [{ when: { gate: "ground", turns: "open" }, to: "high" }] };
+  expect(wordsOf(flying)[4]).toBe("1–11f");
   const without: Kit = { ...kit, moves: kit.moves!.filter(({ id }) => id !== "any" && id !== "dive") };
   expect(wordsOf(without)).toEqual(["1–11f", "1–11f", "1–11f", ""]);
 });

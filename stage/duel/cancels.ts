@@ -143,27 +143,63 @@ const OPPONENTS: Readonly<Record<Blow, OpponentDoes>> = {
   guard: { does: "guard", frames: 2 * TRIAL_FRAMES },
 };
 
+/** A move as it is tried: its trial, the frame on which it is performed, and the gates that are open throughout. */
+interface Begun {
+  readonly first: Trial;
+  readonly began: number;
+  readonly throughout: readonly string[];
+}
+
+/**
+ * Tries a move with all gates open that a game opens and that any move needs, if it is performed so and in the mode in which the kit
+ * starts; else with those that it needs itself. Undefined if it is not performed.
+ */
+function begin(kit: Kit, move: number, does: OpponentDoes, free: ReadonlySet<string>, trials: Trials) {
+  const own = kit.moves![move]!;
+  const isFree = (gate: string) => free.has(gate) && own.bans?.includes(gate) !== true;
+  const needed = (of: Kit["moves"]) =>
+    [...new Set(of?.flatMap(({ needs = [] }) => needs.map(({ gate }) => gate)))].filter(isFree);
+  const attempts = [needed(kit.moves), needed([own])].map(
+    (throughout): (Begun & { mode: number }) | undefined => {
+      const first = trials.prepare(move, does, { throughout });
+      let mode = -1;
+      const began = first
+        ? runTrial(first, (_age, state) => {
+            mode = state.mode;
+            return false;
+          })
+        : -1;
+      return first && began >= 0 ? { first, began, throughout, mode } : undefined;
+    },
+  );
+  const [all, least] = attempts;
+  const startMode = Math.max(
+    0,
+    (kit.modes ?? []).findIndex(({ id }) => id === kit.start),
+  );
+  return all && (!least || all.mode === startMode) ? all : least;
+}
+
 /**
  * Finds the moves that may follow a move before its timeline is over, by running it: on each of its frames the needs, bans,
  * cooldowns and uses of all moves are judged as the rules do, and of moves of one pattern the one that a press would set off is
- * taken. Without a stage, gates that nothing in the kit opens count as open for needs, and those that the move needs stay open: a
+ * taken. Without a stage, gates that nothing in the kit opens count as open for needs, and stay open if moves need them: a
  * game opens them. On a duel the move is tried on a hit, on a guard and as a
  * miss. Returns undefined for moves without a timeline, and for those that no input made for their patterns performs. `trials` are those of the
  * kit, which several moves share.
  */
 export function findCancels(kit: Kit, move: number, trials: Trials = createTrials(kit)): Cancels | undefined {
   const follows = new Map<Blow, FrameRange[][]>();
-  const staying = freeGates(kit);
+  const free = freeGates(kit);
   let frames = 0;
   for (const blow of duelOf(kit) ? BLOWS : (["miss"] as const)) {
-    const first = trials.prepare(move, OPPONENTS[blow]);
-    frames = first ? timelineTicks(first) / TICKS : 0;
-    if (!first || frames === 0) return undefined;
+    const begun = begin(kit, move, OPPONENTS[blow], free, trials);
+    frames = begun ? timelineTicks(begun.first) / TICKS : 0;
+    if (!begun || frames === 0) return undefined;
+    const { began, throughout } = begun;
     // The gates that it needs are held open until it is performed, and follow the rules from then on; those that a game opens stay.
-    const began = runTrial(first, () => false);
-    if (began < 0) return undefined;
-    const trial = trials.prepare(move, OPPONENTS[blow], { openUntil: began + 1, staying })!;
-    const order = orderOf(kit, trial.rules, staying);
+    const trial = trials.prepare(move, OPPONENTS[blow], { openUntil: began + 1, throughout })!;
+    const order = orderOf(kit, trial.rules, free);
     const ranges = kit.moves!.map((): { from: number; to: number }[] => []);
     runTrial(trial, (age, state) => {
       if (age > 0 || state.frame > began)
