@@ -4,6 +4,7 @@ import {
   findObstacleOf,
   loadInput,
   type Kit,
+  type Move,
   type Program,
   type State,
 } from "#core";
@@ -57,7 +58,8 @@ function freeGates(kit: Kit): ReadonlySet<string> {
 
 /** Returns whether every fire for which one move asks is one for which a rival of its pattern asks too. */
 const isAskedWith = (own: Program["moves"][number], rival: Program["moves"][number]): boolean =>
-  (rival.whenCount < 0 || rival.whenCount === own.whenCount) && rival.whenLevel <= own.whenLevel;
+  (rival.whenCount < 0 || rival.whenCount === own.whenCount) &&
+  Math.max(0, rival.whenLevel) <= Math.max(0, own.whenLevel);
 
 /** The parts of a kit that decide about following, whatever the state. */
 interface Order {
@@ -143,41 +145,49 @@ const OPPONENTS: Readonly<Record<Blow, OpponentDoes>> = {
   guard: { does: "guard", frames: 2 * TRIAL_FRAMES },
 };
 
-/** A move as it is tried: its trial, the frame on which it is performed, and the gates that are open throughout. */
+/** A move as it is tried. */
 interface Begun {
   readonly first: Trial;
+  /** The frame on which it is performed, and the mode then. */
   readonly began: number;
+  readonly mode: number;
+  /** The ids of the gates that are open throughout. */
   readonly throughout: readonly string[];
+}
+
+/** Tries a move with gates open throughout; undefined if it is not performed. */
+function beginWith(throughout: readonly string[], move: number, does: OpponentDoes, trials: Trials) {
+  const first = trials.prepare(move, does, { throughout });
+  if (!first) return undefined;
+  let mode = -1;
+  const began = runTrial(first, (_age, state) => {
+    mode = state.mode;
+    return false;
+  });
+  return began < 0 ? undefined : { first, began, mode, throughout };
 }
 
 /**
  * Tries a move with all gates open that a game opens and that any move needs, if it is performed so and in the mode in which the kit
  * starts; else with those that it needs itself. Undefined if it is not performed.
  */
-function begin(kit: Kit, move: number, does: OpponentDoes, free: ReadonlySet<string>, trials: Trials) {
+function begin(
+  kit: Kit,
+  move: number,
+  does: OpponentDoes,
+  free: ReadonlySet<string>,
+  trials: Trials,
+): Begun | undefined {
   const own = kit.moves![move]!;
-  const isFree = (gate: string) => free.has(gate) && own.bans?.includes(gate) !== true;
-  const needed = (of: Kit["moves"]) =>
-    [...new Set(of?.flatMap(({ needs = [] }) => needs.map(({ gate }) => gate)))].filter(isFree);
-  const attempts = [needed(kit.moves), needed([own])].map(
-    (throughout): (Begun & { mode: number }) | undefined => {
-      const first = trials.prepare(move, does, { throughout });
-      let mode = -1;
-      const began = first
-        ? runTrial(first, (_age, state) => {
-            mode = state.mode;
-            return false;
-          })
-        : -1;
-      return first && began >= 0 ? { first, began, throughout, mode } : undefined;
-    },
-  );
-  const [all, least] = attempts;
-  const startMode = Math.max(
-    0,
-    (kit.modes ?? []).findIndex(({ id }) => id === kit.start),
-  );
-  return all && (!least || all.mode === startMode) ? all : least;
+  const gatesFor = (moves: readonly Move[]) => {
+    const needed = moves.flatMap(({ needs = [] }) => needs.map(({ gate }) => gate));
+    return [...new Set(needed)].filter(gate => free.has(gate) && !own.bans?.includes(gate));
+  };
+  const [all, least] = [gatesFor(kit.moves!), gatesFor([own])];
+  const begun = beginWith(all, move, does, trials);
+  if (all.length === least.length) return begun;
+  const isAtStart = begun && (kit.modes ?? [])[begun.mode]?.id === kit.start;
+  return isAtStart ? begun : (beginWith(least, move, does, trials) ?? begun);
 }
 
 /**

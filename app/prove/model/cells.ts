@@ -97,7 +97,7 @@ export function missingTakes(check: Check, takes: readonly Take[]): string[] {
   return check.on.filter(id => !takes.some(take => take.id === id));
 }
 
-/** A sum over cells: those that apply, and of those that are not judged. */
+/** The sum of a row or a column of cells, with the number that are not judged. */
 export interface CellSum extends CheckSum {
   readonly unknown: number;
 }
