@@ -3,6 +3,7 @@ import {
   existsSync,
   mkdirSync,
   mkdtempSync,
+  readdirSync,
   readFileSync,
   rmSync,
   symlinkSync,
@@ -346,6 +347,18 @@ test("a kit is exported in every form, with the same files as the page; unreadab
   expect(vectors.filter(name => name.startsWith("boundaries/")).length).toBeGreaterThan(20);
   const ofTakes = Object.keys(unzipSync(exported("vectors", "--no-boundaries")));
   expect(ofTakes.filter(name => name.startsWith("boundaries/"))).toEqual([]);
+  // A folder takes any form; a name that promises another kind of file is refused, and nothing is written.
+  const folderOut = `${join(out, "in-a-folder")}/`;
+  expect(run("export", kit, "--as", "header", "--out", folderOut).code).toBe(0);
+  expect(readdirSync(folderOut)).toEqual(["rope-catch.numbers.h"]);
+  for (const [as, name, words] of [
+    ["pack", "wrong.json", /--as pack writes a \.zip file: name it so, or name a folder/],
+    ["numbers", "wrong.csv", /--as numbers writes \d files \(\.csv, \.json\): name a folder/],
+  ] as const) {
+    const refused = run("export", kit, "--as", as, "--out", join(out, name));
+    expect([refused.code, refused.stderr[0]]).toEqual([2, expect.stringMatching(words)]);
+    expect(existsSync(join(out, name))).toBe(false);
+  }
   const none = run("export", "nowhere.json", "--as", "header", "--out", join(out, "never.h"));
   expect([none.code, existsSync(join(out, "never.h"))]).toEqual([2, false]);
   expect(run("export", kit, "--as", "vcd", "--out", join(out, "never")).stderr[0]).toMatch(

@@ -1,6 +1,7 @@
-import { join } from "node:path";
+import { statSync } from "node:fs";
+import { extname, join } from "node:path";
 import { Command, InvalidArgumentError, Option } from "commander";
-import { parseChecks, parseLayout } from "#core";
+import { countWords, parseChecks, parseLayout } from "#core";
 import { EXPORT_FORMATS, NO_PARTS, type ExportFormat, type HandoverParts, type OutFile } from "#handover";
 import { parseRules } from "#stage";
 import { writeOut } from "./output";
@@ -16,6 +17,21 @@ const COMMANDS = new Map(
     format.commands.map(({ as, isIncluded = () => true }) => [as, { format, isIncluded }] as const),
   ),
 );
+
+/** Extensions that promise a kind of file; others may be part of a folder's name. */
+const KNOWN_KINDS = new Set([
+  ".json",
+  ".csv",
+  ".h",
+  ".zip",
+  ".html",
+  ".vcd",
+  ".mjs",
+  ".txt",
+  ".md",
+  ".svg",
+  ".png",
+]);
 
 interface Options {
   readonly as: string;
@@ -34,9 +50,24 @@ function parseRates(written: string): readonly number[] {
   throw new InvalidArgumentError("write frames a second, one or more, with commas between: 30,120");
 }
 
-/** Writes one file to the given path, several into a folder of that name. Returns the first fault. */
-function write(files: readonly OutFile[], out: string): string | undefined {
-  if (files.length === 1) return writeOut(out, files[0]!.bytes);
+const isFolder = (path: string) =>
+  path.endsWith("/") || statSync(path, { throwIfNoEntry: false })?.isDirectory();
+
+/**
+ * Writes one file to the given path, or into it if it is a folder, and several into a folder of that name. Returns the first
+ * fault: also a path whose extension promises another kind of file.
+ */
+function write(files: readonly OutFile[], out: string, as: string): string | undefined {
+  const kinds = [...new Set(files.map(({ name }) => extname(name)))];
+  const wanted = isFolder(out) ? "" : extname(out).toLowerCase();
+  const [first] = files;
+  if (files.length === 1 && first) {
+    if (KNOWN_KINDS.has(wanted) && wanted !== kinds[0])
+      return `--out ${out}: --as ${as} writes a ${kinds[0]} file: name it so, or name a folder`;
+    return writeOut(isFolder(out) ? join(out, first.name) : out, first.bytes);
+  }
+  if (KNOWN_KINDS.has(wanted))
+    return `--out ${out}: --as ${as} writes ${countWords(files.length, "file")} (${kinds.join(", ")}): name a folder`;
   for (const { name, bytes } of files) {
     const fault = writeOut(join(out, name), bytes);
     if (fault) return fault;
@@ -89,7 +120,7 @@ async function main(kitFile: string, words: string[], options: Options): Promise
     )
     .filter(({ name }) => isIncluded(name));
   if (files.length === 0) return refuse([`--as ${as}: there is nothing to write: name takes behind the kit`]);
-  const fault = write(files, out);
+  const fault = write(files, out, as);
   if (fault) refuse([fault]);
 }
 
@@ -101,7 +132,7 @@ export const exportCommand = () =>
     .addOption(
       new Option("--as <form>", "what is written").choices([...COMMANDS.keys()]).makeOptionMandatory(),
     )
-    .requiredOption("--out <path>", "the file that is written, or the folder where it is several")
+    .requiredOption("--out <path>", "the file that is written, or a folder")
     .option("--checks <file>", "a file of checks that leave with it")
     .option("--layouts <files...>", "layouts of keys that leave with it", [])
     .option(
