@@ -1,7 +1,9 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { expect, test } from "vitest";
-import { formatTrace, parseTake, readTake, type TraceEvent } from "#core";
-import { parseRules, runRules } from "#stage";
+import { formatTrace, parseChecks, parseTake, readTake, type TraceEvent } from "#core";
+import { compileTakeJudge, parseRules, runRules } from "#stage";
+
+const DEMOS = ["belfry-runner", "clapper-duel", "rope-catch"];
 
 function play(folder: string, name: string): readonly TraceEvent[] {
   const rules = parseRules(JSON.parse(readFileSync(`demo/${folder}/kit.json`, "utf8")));
@@ -14,8 +16,25 @@ function play(folder: string, name: string): readonly TraceEvent[] {
 const eventsOf = (events: readonly TraceEvent[], kind: TraceEvent["kind"], id?: string) =>
   events.filter(event => event.kind === kind && (id === undefined || event.id === id));
 
-test.each(["belfry-runner", "clapper-duel", "rope-catch"])("%s ships with four takes at least", folder => {
+test.each(DEMOS)("%s ships with four takes at least", folder => {
   expect(readdirSync(`demo/${folder}`).length).toBeGreaterThanOrEqual(5);
+});
+
+test.each(DEMOS)("one check of %s fails in its takes, and each could have", folder => {
+  const read = (name: string): unknown => JSON.parse(readFileSync(`demo/${folder}/${name}`, "utf8"));
+  const [rules, checks] = [parseRules(read("kit.json")), parseChecks(read("checks.json"))];
+  if (!rules.ok || !checks.ok) throw new Error(`${folder} does not read`);
+  const judge = compileTakeJudge(rules.value.kit, checks.value.checks);
+  if (!judge.ok) throw new Error(`the checks of ${folder} cannot be judged`);
+  const results = readdirSync(`demo/${folder}`)
+    .filter(name => /^\d/.test(name))
+    .flatMap(name => {
+      const take = parseTake(read(name));
+      return take.ok ? judge.value(take.value) : [];
+    });
+  expect(new Set(results.map(({ check }) => check)).size).toBe(checks.value.checks.length);
+  expect(results.filter(({ ok }) => !ok).length).toBe(1);
+  expect(results.filter(({ vacuous }) => vacuous)).toEqual([]);
 });
 
 test("the clean climb hops on the frame of each edge, and rings the bell", () => {

@@ -163,13 +163,15 @@ test("checks are created by key and from a fate while a key is held; a deleted r
   await waitFor(driver, "one more", async () =>
     / of 8 checks hold/.test(await textOf(driver, "header [data-testid=proof-sum]")),
   );
-  await openRule(driver, "Scurry");
-  await press(driver, "Delete this rule");
+  for (const rule of ["Scurry", "Right twice"]) {
+    await openRule(driver, rule);
+    await press(driver, "Delete this rule");
+  }
   await press(driver, "Prove");
-  await clickOn(driver, '//button[@title="Taps too far apart never scurry"]');
-  await panelShows(/there is no move "scurry": write one of/);
+  await clickOn(driver, '//button[@title="Taps too far apart are no double tap"]');
+  await panelShows(/there is no pattern "right-twice": write one of/);
   await press(driver, "Undo");
-  await waitFor(driver, "mended", async () => !/there is no move/.test(await panel()));
+  await waitFor(driver, "mended", async () => !/there is no pattern/.test(await panel()));
   await press(driver, "Play");
   await press(driver, "Delete Clean climb");
   await press(driver, "Prove");
