@@ -6,6 +6,9 @@ describe("the height of the dock", () => {
     expect(heightOf("tune", {}, 800)).toBe(STRIP_PX);
     expect(heightOf("play", { tune: 300 }, 800)).toBeLessThan(200);
     expect(heightOf("tune", { tune: 300 }, 800)).toBe(300);
+    // The first checks are made on the tape, under a page of a few lines.
+    expect(heightOf("first-checks", {}, 800)).toBeGreaterThan(heightOf("prove", {}, 800) + 100);
+    expect(heightOf("first-checks", { prove: 200 }, 640)).toBeLessThanOrEqual(320);
     // Chosen in a taller window, it leaves the view its room in this one.
     expect(heightOf("tune", { tune: 900 }, 640)).toBe(440);
   });

@@ -36,7 +36,7 @@ const DELIVERED: Readonly<Record<DockView, number>> = {
   wide: STRIP_PX,
   tune: STRIP_PX,
   prove: 168,
-  "first-checks": 380,
+  "first-checks": 300,
   "hand-over": STRIP_PX,
 };
 
