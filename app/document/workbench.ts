@@ -2,6 +2,7 @@ import { temporal } from "zundo";
 import { createStore, type StoreApi } from "zustand/vanilla";
 import type { Check, Kit, Layout, Take } from "#core";
 import { putBack } from "../edits/putBack";
+import { findRename, renameInSettings } from "./renames";
 import { freeName, nextTakeNumber } from "../edits/takeNames";
 import type { Library } from "../storage/library";
 import { PART_LISTS, type CheckTally, type KitDocument, type KitSettings } from "../storage/records";
@@ -111,6 +112,12 @@ function resetTally(before: Judged, after: Judged): { readonly checkTally?: unde
   return isStill ? {} : { checkTally: undefined };
 }
 
+/** Returns the change of the settings beside a kit if an item has another id in the state that follows. */
+function followRename(settings: KitSettings, before: Kit, after: Kit): { readonly settings?: KitSettings } {
+  const rename = before === after ? undefined : findRename(before, after);
+  return rename ? { settings: renameInSettings(settings, rename) } : {};
+}
+
 /** Creates an empty workbench. */
 export function createWorkbench({ library, tabs, notify, nowMs }: WorkbenchWorld): Workbench {
   const store = createStore<OpenDocument>()(
@@ -182,6 +189,7 @@ export function createWorkbench({ library, tabs, notify, nowMs }: WorkbenchWorld
     const place = before.takes.findIndex(take => take.id === openTakeId);
     store.setState({
       ...after,
+      ...followRename(store.getState().settings, before.kit, after.kit),
       ...resetTally(before, after),
       change: what,
       openTakeId: stillOpen(after.takes, openTakeId, place),
@@ -206,7 +214,7 @@ export function createWorkbench({ library, tabs, notify, nowMs }: WorkbenchWorld
         title: "Nothing was edited since the recording began.",
         details: ["What was done before it can be undone when it has ended."],
       });
-    const { takes, openTakeId } = store.getState();
+    const { kit, settings, takes, openTakeId } = store.getState();
     const place = takes.findIndex(take => take.id === openTakeId);
     const { pastStates, futureStates } = store.temporal.getState();
     const aim = (way === "undo" ? pastStates : futureStates).at(-1);
@@ -214,6 +222,7 @@ export function createWorkbench({ library, tabs, notify, nowMs }: WorkbenchWorld
     store.setState(resetTally(store.getState(), aim as Past));
     store.temporal.getState()[way]();
     const now = store.getState();
+    if (kit && now.kit) store.setState(followRename(settings, kit, now.kit));
     const still = stillOpen(now.takes, openTakeId, place);
     if (still !== now.openTakeId) store.setState({ openTakeId: still });
   }

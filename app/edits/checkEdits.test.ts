@@ -9,7 +9,7 @@ import { renameId, type IdList } from "./renameId";
 function readDemo(name: string) {
   const parsed = parseChecks(JSON.parse(readFileSync(`demo/${name}/checks.json`, "utf8")));
   if (!parsed.ok) throw new Error(`the checks of ${name} do not read`);
-  return { ...readKitAndTakes(`demo/${name}`), checks: parsed.value.checks, layouts: [] };
+  return { ...readKitAndTakes(`demo/${name}`), checks: parsed.value.checks, layouts: [], variants: [] };
 }
 
 const outcomes = ({ kit, checks, takes }: Pick<ReturnType<typeof readDemo>, "kit" | "checks" | "takes">) => {

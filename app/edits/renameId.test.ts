@@ -24,11 +24,11 @@ test.each(
   for (const list of LISTS)
     for (const { id } of (kit[list] ?? []) as readonly { id: string }[]) {
       const to = `${id}-as-new`;
-      const renamed = renameId({ kit, takes, layouts, checks: [] }, list, id, to);
+      const renamed = renameId({ kit, takes, layouts, checks: [], variants: [] }, list, id, to);
       expect(parseRules(JSON.parse(JSON.stringify(renamed.kit))).ok, to).toBe(true);
       const was = JSON.parse(JSON.stringify(understood(renamed)).replaceAll(to, id)) as unknown;
       expect(was, `${list} ${id}`).toEqual(understood({ kit, takes }));
-      expect(renameId(renamed, list, to, id)).toEqual({ kit, takes, layouts, checks: [] });
+      expect(renameId(renamed, list, to, id)).toEqual({ kit, takes, layouts, checks: [], variants: [] });
       if (list === "controls") expect(Object.keys(renamed.layouts[0]!.bindings)).toContain(to);
     }
 });
@@ -37,7 +37,7 @@ test("what a take knows of a press and of a game's moves follows their ids", () 
   const { kit, takes } = readKitAndTakes("demo/belfry-runner");
   const [first, ...others] = takes;
   const take = { ...first!, unmeant: { leap: [84], brace: [20] }, did: { hop: [86], spring: [] } };
-  const document = { kit, takes: [take, ...others], layouts: [], checks: [] };
+  const document = { kit, takes: [take, ...others], layouts: [], checks: [], variants: [] };
   const renamed = (list: IdList, from: string) => renameId(document, list, from, "new").takes[0];
   expect(renamed("controls", "leap")).toMatchObject({
     unmeant: { new: [84], brace: [20] },
@@ -45,6 +45,32 @@ test("what a take knows of a press and of a game's moves follows their ids", () 
   });
   expect(renamed("moves", "hop")).toEqual({ ...take, did: { new: [86], spring: [] } });
   expect(renamed("patterns", "leap-press")).toBe(take);
+});
+
+test("variants are played by the takes as before, also one that has the new id for a rule of its own", () => {
+  const { kit, takes } = readKitAndTakes("demo/belfry-runner");
+  const spare = { id: "jump", name: "Spare", bindings: [] };
+  const old = { ...kit, controls: [...kit.controls, spare] };
+  const variants = [
+    { id: "same", name: "Same", kit },
+    { id: "old", name: "Old", kit: old },
+  ];
+  const document = { kit, takes, layouts: [], checks: [], variants };
+  const renamed = renameId(document, "controls", "leap", "jump");
+  expect(renamed.variants[0]!.kit).toEqual(renamed.kit);
+  const ids = renamed.variants[1]!.kit.controls.map(({ id }) => id);
+  expect(new Set(ids).size).toBe(old.controls.length);
+  expect(ids[kit.controls.findIndex(({ id }) => id === "leap")]).toBe("jump");
+  const eventsIn = (of: typeof kit, played: typeof takes) => {
+    const rules = compileRules(of);
+    if (!rules.ok) throw new Error(JSON.stringify(rules.issues));
+    const { program } = rules.value;
+    return played.map(take => runRules(rules.value, readTake(program, take)).trace.count);
+  };
+  for (const { kit: own } of renamed.variants)
+    expect(eventsIn(own, renamed.takes)).toEqual(eventsIn(kit, takes));
+  const back = renameId(renamed, "controls", "jump", "leap");
+  expect(back.variants[0]).toEqual(variants[0]);
 });
 
 test("an id that is taken, or can be none, is refused in words", () => {

@@ -9,6 +9,7 @@ import {
   renameInCheck,
 } from "#core";
 import { listStageRefs } from "#stage";
+import { freshId } from "./freshId";
 import { NAMING_FIELDS } from "./ruleEdits";
 
 /** The lists of a kit whose ids appear in exported files. */
@@ -59,6 +60,8 @@ interface Named {
   readonly takes: readonly Take[];
   readonly layouts: readonly Layout[];
   readonly checks: readonly Check[];
+  /** Older or other versions of the rules. */
+  readonly variants: readonly { readonly kit: Kit }[];
 }
 
 function renameKey<V>(
@@ -87,13 +90,30 @@ function renameInTake(take: Take, list: IdList, from: string, to: string): Take 
   return renamed.length === 0 ? take : { ...take, ...Object.fromEntries(renamed) };
 }
 
+/** Returns an older version of the rules with the id replaced, and an item of its own with the new id given another. */
+function renameInVariant(kit: Kit, list: IdList, from: string, to: string): Kit {
+  const taken = new Set(((kit[list] ?? []) as readonly { readonly id: string }[]).map(({ id }) => id));
+  if (list === "controls") for (const { id } of kit.sticks ?? []) taken.add(id);
+  if (!taken.has(from)) return kit;
+  const cleared = taken.has(to) ? renameInKit(kit, list, to, freshId(to, new Set([...taken, to]))) : kit;
+  return renameInKit(cleared, list, from, to);
+}
+
 /**
- * Returns a document with an id replaced wherever it is used: rules, stage, takes, layouts and checks.
+ * Returns a document with an id replaced wherever it is used: rules, stage, takes, layouts, checks and variants.
  * Nothing else changes, and traces stay the same. The new id must be valid and free.
  */
 export function renameId<D extends Named>(document: D, list: IdList, from: string, to: string): D {
+  const variants = document.variants.map(variant => ({
+    ...variant,
+    kit: renameInVariant(variant.kit, list, from, to),
+  }));
+  return { ...renameInDocument(document, list, from, to), variants };
+}
+
+function renameInDocument<D extends Named>(document: D, list: IdList, from: string, to: string): D {
   if (list === "moves") {
-    const outputs = renameId(document, "gates", outputGate(from), outputGate(to));
+    const outputs = renameOwn(document, "gates", outputGate(from), outputGate(to));
     return renameOwn(outputs, list, from, to);
   }
   return renameOwn(document, list, from, to);
@@ -111,15 +131,19 @@ export function renameInRules(kit: Kit, list: IdList, ids: ReadonlyMap<string, s
   return { ...replaced, [list]: items.map(item => ({ ...item, id: ids.get(item.id) ?? item.id })) } as Kit;
 }
 
-function renameOwn<D extends Named>(document: D, list: IdList, from: string, to: string): D {
-  const { kit, takes, layouts, checks } = document;
+/** Returns a kit with an id replaced in its rules and its stage. */
+function renameInKit(kit: Kit, list: IdList, from: string, to: string): Kit {
   const own = renameInRules(kit, list, new Map([[from, to]]));
   const word = list === "moves" ? undefined : STAGE_WORDS[list];
   const refs = listStageRefs(kit).filter(ref => ref.what === word && ref.id === from);
-  const renamed = refs.reduce((now, { path }) => writeAt(now, ["stage", ...path], to), own);
+  return refs.reduce((now, { path }) => writeAt(now, ["stage", ...path], to), own);
+}
+
+function renameOwn<D extends Named>(document: D, list: IdList, from: string, to: string): D {
+  const { kit, takes, layouts, checks } = document;
   return {
     ...document,
-    kit: renamed,
+    kit: renameInKit(kit, list, from, to),
     takes: takes.map(take => renameInTake(take, list, from, to)),
     checks: checks.map(check => renameInCheck(check, list, from, to)),
     layouts:
