@@ -71,6 +71,8 @@ test("variants are played by the takes as before, also one that has the new id f
     expect(eventsIn(own, renamed.takes)).toEqual(eventsIn(kit, takes));
   const back = renameId(renamed, "controls", "jump", "leap");
   expect(back.variants[0]).toEqual(variants[0]);
+  const bare = { id: "bare", name: "Bare", kit: { ...kit, gates: kit.gates!.slice(0, 1), moves: [] } };
+  expect(renameId({ ...document, variants: [bare] }, "moves", "hop", "bound").variants[0]).toBe(bare);
 });
 
 test("an id that is taken, or can be none, is refused in words", () => {

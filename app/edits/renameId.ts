@@ -60,7 +60,7 @@ interface Named {
   readonly takes: readonly Take[];
   readonly layouts: readonly Layout[];
   readonly checks: readonly Check[];
-  /** Older or other versions of the rules. */
+  /** Other versions of the rules. */
   readonly variants: readonly { readonly kit: Kit }[];
 }
 
@@ -90,13 +90,22 @@ function renameInTake(take: Take, list: IdList, from: string, to: string): Take 
   return renamed.length === 0 ? take : { ...take, ...Object.fromEntries(renamed) };
 }
 
-/** Returns an older version of the rules with the id replaced, and an item of its own with the new id given another. */
-function renameInVariant(kit: Kit, list: IdList, from: string, to: string): Kit {
+/**
+ * Returns another version of the rules with the id replaced, and an item of its own that has the new id given another. A version
+ * without the item, or with a stick of that id, is left as it is.
+ */
+function renameInVersion(kit: Kit, list: IdList, from: string, to: string): Kit {
   const taken = new Set(((kit[list] ?? []) as readonly { readonly id: string }[]).map(({ id }) => id));
-  if (list === "controls") for (const { id } of kit.sticks ?? []) taken.add(id);
-  if (!taken.has(from)) return kit;
-  const cleared = taken.has(to) ? renameInKit(kit, list, to, freshId(to, new Set([...taken, to]))) : kit;
-  return renameInKit(cleared, list, from, to);
+  const isStick = list === "controls" && kit.sticks?.some(({ id }) => id === to);
+  if (!taken.has(from) || isStick) return kit;
+  const rename = (version: Kit, id: string, fresh: string) =>
+    renameInKit(
+      list === "moves" ? renameInKit(version, "gates", outputGate(id), outputGate(fresh)) : version,
+      list,
+      id,
+      fresh,
+    );
+  return rename(taken.has(to) ? rename(kit, to, freshId(to, taken)) : kit, from, to);
 }
 
 /**
@@ -104,10 +113,10 @@ function renameInVariant(kit: Kit, list: IdList, from: string, to: string): Kit 
  * Nothing else changes, and traces stay the same. The new id must be valid and free.
  */
 export function renameId<D extends Named>(document: D, list: IdList, from: string, to: string): D {
-  const variants = document.variants.map(variant => ({
-    ...variant,
-    kit: renameInVariant(variant.kit, list, from, to),
-  }));
+  const variants = document.variants.map(variant => {
+    const kit = renameInVersion(variant.kit, list, from, to);
+    return kit === variant.kit ? variant : { ...variant, kit };
+  });
   return { ...renameInDocument(document, list, from, to), variants };
 }
 
