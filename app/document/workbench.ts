@@ -2,7 +2,6 @@ import { temporal } from "zundo";
 import { createStore, type StoreApi } from "zustand/vanilla";
 import type { Check, Kit, Layout, Take } from "#core";
 import { putBack } from "../edits/putBack";
-import { findRename, renameInSettings } from "./renames";
 import { freeName, nextTakeNumber } from "../edits/takeNames";
 import type { Library } from "../storage/library";
 import { PART_LISTS, type CheckTally, type KitDocument, type KitSettings } from "../storage/records";
@@ -11,6 +10,7 @@ import type { Notify } from "../ui/notices";
 import { createHistory, type CloseListener, type UndoStep } from "./history";
 import { documentOf, NOTHING, stillOpen, type OpenDocument } from "./openDocument";
 import { createRecordingKeeper, type RecordingKeeper } from "./recordingKeeper";
+import { findRename, renameInSettings } from "./renames";
 import { createSittings, type Sittings } from "./sittings";
 import { whyRefused } from "./whyRefused";
 
@@ -219,10 +219,13 @@ export function createWorkbench({ library, tabs, notify, nowMs }: WorkbenchWorld
     const { pastStates, futureStates } = store.temporal.getState();
     const aim = (way === "undo" ? pastStates : futureStates).at(-1);
     if (!aim) return;
-    store.setState(resetTally(store.getState(), aim as Past));
+    const past = aim as Past;
+    store.setState({
+      ...resetTally(store.getState(), past),
+      ...(kit && past.kit ? followRename(settings, kit, past.kit) : {}),
+    });
     store.temporal.getState()[way]();
     const now = store.getState();
-    if (kit && now.kit) store.setState(followRename(settings, kit, now.kit));
     const still = stillOpen(now.takes, openTakeId, place);
     if (still !== now.openTakeId) store.setState({ openTakeId: still });
   }

@@ -90,6 +90,15 @@ function renameInTake(take: Take, list: IdList, from: string, to: string): Take 
   return renamed.length === 0 ? take : { ...take, ...Object.fromEntries(renamed) };
 }
 
+/** An id of a list, and the one that replaces it. */
+type Replacement = readonly [list: IdList, from: string, to: string];
+
+/** Returns the replacements that another id needs: the output gate of a move is named by it. */
+const replacementsOf = (list: IdList, from: string, to: string): readonly Replacement[] => [
+  ...(list === "moves" ? [["gates", outputGate(from), outputGate(to)] as const] : []),
+  [list, from, to],
+];
+
 /**
  * Returns another version of the rules with the id replaced, and an item of its own that has the new id given another. A version
  * without the item, or with a stick of that id, is left as it is.
@@ -98,13 +107,8 @@ function renameInVersion(kit: Kit, list: IdList, from: string, to: string): Kit 
   const taken = new Set(((kit[list] ?? []) as readonly { readonly id: string }[]).map(({ id }) => id));
   const isStick = list === "controls" && kit.sticks?.some(({ id }) => id === to);
   if (!taken.has(from) || isStick) return kit;
-  const rename = (version: Kit, id: string, fresh: string) =>
-    renameInKit(
-      list === "moves" ? renameInKit(version, "gates", outputGate(id), outputGate(fresh)) : version,
-      list,
-      id,
-      fresh,
-    );
+  const rename = (version: Kit, id: string, other: string) =>
+    replacementsOf(list, id, other).reduce((now, replacement) => renameInKit(now, ...replacement), version);
   return rename(taken.has(to) ? rename(kit, to, freshId(to, taken)) : kit, from, to);
 }
 
@@ -117,15 +121,11 @@ export function renameId<D extends Named>(document: D, list: IdList, from: strin
     const kit = renameInVersion(variant.kit, list, from, to);
     return kit === variant.kit ? variant : { ...variant, kit };
   });
-  return { ...renameInDocument(document, list, from, to), variants };
-}
-
-function renameInDocument<D extends Named>(document: D, list: IdList, from: string, to: string): D {
-  if (list === "moves") {
-    const outputs = renameOwn(document, "gates", outputGate(from), outputGate(to));
-    return renameOwn(outputs, list, from, to);
-  }
-  return renameOwn(document, list, from, to);
+  const renamed = replacementsOf(list, from, to).reduce(
+    (now, replacement) => renameOwn(now, ...replacement),
+    document,
+  );
+  return { ...renamed, variants };
 }
 
 /**
@@ -148,6 +148,7 @@ function renameInKit(kit: Kit, list: IdList, from: string, to: string): Kit {
   return refs.reduce((now, { path }) => writeAt(now, ["stage", ...path], to), own);
 }
 
+/** Returns a document with an id replaced in its own rules, takes, layouts and checks. */
 function renameOwn<D extends Named>(document: D, list: IdList, from: string, to: string): D {
   const { kit, takes, layouts, checks } = document;
   return {

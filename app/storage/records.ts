@@ -173,7 +173,7 @@ const checkTallySchema = v.object({
   vacuous: v.optional(v.number(), 0),
 });
 
-/** The result of a kit's checks: the number of those with a take, and of those that hold on all of theirs. */
+/** The result of a kit's checks: the number of those with a take, that hold on all of theirs, and that could not have failed. */
 export type CheckTally = Readonly<v.InferOutput<typeof checkTallySchema>>;
 
 const kitRecordSchema = v.object({

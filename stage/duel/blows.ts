@@ -66,8 +66,8 @@ export interface Trials {
   /** Returns the rules under which an opponent, if there is one, does one thing only; undefined for a kit with faults. */
   readonly rulesFor: (does: OpponentDoes) => Rules | undefined;
   /**
-   * Prepares the trial of a move: every other move is off, and the gates that it needs are held open, for good or up to a frame of `gates`.
-   * Undefined for a kit with faults, and for moves that none of the inputs made for their patterns performs.
+   * Prepares the trial of a move: every other move is off, and the gates that it needs are held open, for good or up to a frame of
+   * `gates`. Undefined for a kit with faults, and for moves that none of the inputs made for their patterns performs.
    */
   readonly prepare: (move: number, does: OpponentDoes, gates?: TrialGates) => Trial | undefined;
 }

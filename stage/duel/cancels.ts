@@ -2,6 +2,7 @@ import {
   createInputCursor,
   createTrace,
   findObstacleOf,
+  groupBy,
   loadInput,
   type Kit,
   type Move,
@@ -77,12 +78,7 @@ function orderOf(kit: Kit, { program }: Rules, free: ReadonlySet<string>): Order
   const off = new Set(kit.patterns.flatMap(({ id, off: isOff }) => (isOff ? [id] : [])));
   const isOff = kit.moves!.map(move => move.off === true || off.has(move.pattern));
   const { moves } = program;
-  const ofPattern = new Map<number, number[]>();
-  moves.forEach(({ pattern }, m) => {
-    const own = ofPattern.get(pattern);
-    if (own) own.push(m);
-    else ofPattern.set(pattern, [m]);
-  });
+  const ofPattern = groupBy(moves.keys(), m => moves[m]!.pattern);
   const rivals = moves.map((own, m) =>
     own.shares
       ? []
@@ -194,9 +190,8 @@ function begin(
  * Finds the moves that may follow a move before its timeline is over, by running it: on each of its frames the needs, bans,
  * cooldowns and uses of all moves are judged as the rules do, and of moves of one pattern the one that a press would set off is
  * taken. Without a stage, gates that nothing in the kit opens count as open for needs, and stay open if moves need them: a
- * game opens them. On a duel the move is tried on a hit, on a guard and as a
- * miss. Returns undefined for moves without a timeline, and for those that no input made for their patterns performs. `trials` are those of the
- * kit, which several moves share.
+ * game opens them. On a duel the move is tried on a hit, on a guard and as a miss. Returns undefined for moves without a timeline,
+ * and for those that no input made for their patterns performs. `trials` are those of the kit, which several moves share.
  */
 export function findCancels(kit: Kit, move: number, trials: Trials = createTrials(kit)): Cancels | undefined {
   const follows = new Map<Blow, FrameRange[][]>();
