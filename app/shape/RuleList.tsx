@@ -1,5 +1,6 @@
 import { memo, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
+import { groupBy } from "#core";
 import { useGradual } from "../ui/useGradual";
 import type { RuleItem } from "./model/rules";
 
@@ -20,17 +21,6 @@ function linkTo(search: string, key: string): string {
 function findRules(rules: readonly RuleItem[], word: string): readonly RuleItem[] {
   if (word === "") return rules;
   return rules.filter(rule => `${rule.name} ${rule.summary} ${rule.group}`.toLowerCase().includes(word));
-}
-
-/** Returns rules by their groups, in the order of the first rule of each. */
-function groupRules(rules: readonly RuleItem[]): ReadonlyMap<string, readonly RuleItem[]> {
-  const groups = new Map<string, RuleItem[]>();
-  for (const rule of rules) {
-    const own = groups.get(rule.group);
-    if (own) own.push(rule);
-    else groups.set(rule.group, [rule]);
-  }
-  return groups;
 }
 
 /** One rule of the list, re-rendered only when its text changes, so that a number can be dragged smoothly. */
@@ -87,7 +77,9 @@ export const RuleList = memo(function RuleList({
   const warnedKeys = new Set(warned.split("|"));
   const word = wanted.trim().toLowerCase();
   const found = useMemo(() => findRules(rules, word), [rules, word]);
-  const groups = groupRules(found.slice(0, useGradual(found.length)));
+  const shown = found.slice(0, useGradual(found.length));
+  /** In the order of the first rule of each. */
+  const groups = groupBy(shown, rule => rule.group);
   const searched = search.toString();
   return (
     <nav aria-label="Rules" className="flex flex-col gap-3">
